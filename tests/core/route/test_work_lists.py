@@ -405,6 +405,14 @@ class HolesAreWalked(unittest.TestCase):
                 with self.subTest(family, step=step):
                     self.assertEqual([at for at in told if at][: len(angles)], angles)
 
+    def test_a_hole_from_the_side_says_how_it_stands_to_the_rest(self):
+        for family, step, says in (
+            ("hub-adapter", "drill-grub", "It stands 180° round from the key."),
+            ("carrier", "drill-grubs", "They stand 45° round from the bolts."),
+            ("socket-key", "drill-handle", "It stands in line with a flat."),
+        ):
+            self.assertIn(says, listed(family, step, {})[0].note)
+
     def test_a_face_that_was_turned_over_is_read_as_one_looks_at_it(self):
         """20 from the left as drawn from above is 80 from the left of what is under
         it, turned over left for right."""

@@ -11,12 +11,19 @@ from typing import Any
 
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
-from machinon.core.piece.feature import POINT
+from machinon.core.piece.family import spoken
+from machinon.core.piece.feature import POINT, Feature
 from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, Holes
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size, mirrored
 from machinon.core.piece.solid_cuts import Point
-from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
+from machinon.core.piece.turned_features import (
+    Bore,
+    Flats,
+    Keyway,
+    NutThread,
+    TaperBore,
+)
 from machinon.core.quantity import COUNT, ROTATION
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.drills import ladder
@@ -327,7 +334,7 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
                 Shown("or from the right", last - holes.z),
             ),
             "Touch both sides of the round and halve, or lay a rule across under a "
-            "point until it lies level.",
+            f"point until it lies level.{_round_from(step.after, holes)}",
         )
     ]
     drills = ladder(step.drill) if step.drill else (0.0,)
@@ -341,6 +348,41 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
             note = _note(step, holes.hole, holes.through)
             lines.append(WorkLine(key, head, (*turned, *deep), note))
     return WorkList(tuple(lines))
+
+
+def _round_from(body: Body, holes: CrossHoles) -> str:
+    """How far round the axis they stand from what else the piece has there: keyways,
+    flats, other holes from the side, holes in a face; a sentence, or nothing."""
+    others = [feature for feature in body.features if feature.name != holes.name]
+    for kind in (Keyway, Flats, CrossHoles, Holes):
+        for other in others:
+            if isinstance(other, kind) and (there := _angles(other)):
+                between = ((a - b) % 360 for a in _angles(holes) for b in there)
+                turn = round(min(min(by, 360 - by) for by in between), 2)
+                where = f"{turn:g}° round from" if turn else "in line with"
+                stands = "It stands" if holes.count == 1 else "They stand"
+                return f" {stands} {where} {_called(other)}."
+    return ""
+
+
+def _called(feature: Feature) -> str:
+    if isinstance(feature, Flats) and feature.count > 1:
+        return "a flat"
+    name = spoken(feature.name)
+    return name if name[-1].isdigit() else f"the {name}"
+
+
+def _angles(feature: Feature) -> list[float]:
+    """Where something lies round the axis, degrees; nothing for what is all round."""
+    match feature:
+        case Keyway():
+            return [feature.angle]
+        case Flats() | CrossHoles():
+            start = feature.angle if isinstance(feature, CrossHoles) else 0.0
+            return [start + 360 * i / feature.count for i in range(feature.count)]
+        case Holes() if feature.block is None:
+            return [math.degrees(math.atan2(y, x)) for x, y in feature.points]
+    return []
 
 
 def _rpm(step: StepTold, drill: float) -> float:
