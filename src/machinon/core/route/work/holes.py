@@ -198,10 +198,9 @@ def _on_the_table(circle: HoleCircle | Arc, holes: Holes) -> WorkLine:
         "Out from the table's axis",
         (Shown("From the axis", circle.diameter / 2),),
         "Clock the table's hole under the spindle, and the "
-        f"{'middle of the circle' if holes.block else 'work'} true on the table, the "
-        "top of its drawing to the far side at 0. Move Y out by half the circle, to "
-        "that side; from 0 the work turns clockwise. Wind one way only; lock before "
-        "drilling.",
+        f"{'middle of the circle' if holes.block else 'work'} true on it, the top of "
+        "its drawing to the back. Then Y by half the circle, the spindle towards the "
+        "back: from 0 the work turns clockwise. Wind one way; lock before drilling.",
     )
 
 
