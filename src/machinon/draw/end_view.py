@@ -129,8 +129,7 @@ def _slits(board: Board, body: Body, slits: Slits, place: Place) -> None:
     before = _before(body, slits.end)
     ends = {r for both in before for r in both if inner < r < outer}
     parts = list(pairwise(sorted({inner, outer, *ends})))
-    for i in range(slits.count):
-        turn = math.radians(90.0 + 360.0 * i / slits.count)
+    for turn in map(math.radians, slits.angles):
         cos, sin = math.cos(turn), math.sin(turn)
         for side, (low, high) in product((-half, half), parts):
             hidden = any(a <= (low + high) / 2 <= b for a, b in before)

@@ -106,6 +106,12 @@ def _seen_to(flats: Flats, body: Body) -> float:
 def flats_seen(flats: Flats, body: Body) -> list[tuple[float, float]]:
     """From where to where each flat is seen in the lower half as it is looked at from
     outside, mm from the axis; the first is looked at square on."""
+
+    def height(turn: float, square: float) -> float:
+        """Of the place at a turn of the flat that is square on at another, degrees."""
+        out = flats.across / 2 / math.cos(math.radians(turn - square))
+        return out * math.sin(math.radians(turn))
+
     found = []
     for begin, end in flats.spans(round_under(flats, body)):
         middle = (begin + end) / 2
@@ -113,12 +119,7 @@ def flats_seen(flats: Flats, body: Body) -> list[tuple[float, float]]:
         low, high = turned + begin - middle, turned + end - middle
         low, high = max(low, -90.0), min(high, 0.0)
         if low < high:
-            heights = (
-                flats.across / 2 / math.cos(math.radians(turn - turned))
-                * math.sin(math.radians(turn))
-                for turn in (low, high)
-            )  # fmt: skip
-            found.append((next(heights), next(heights)))
+            found.append((height(low, turned), height(high, turned)))
     return found
 
 
@@ -265,8 +266,7 @@ def draw_lines_on(board: Board, body: Body, feature: Feature, place: Place) -> N
 def _mouths_outside(board: Board, holes: CrossHoles, place: Place) -> None:
     """Draws the mouths of cross holes in the lower half as it is seen from outside;
     each narrower the more it is seen from the side."""
-    for i in range(holes.count):
-        turn = math.radians(holes.angle + 360.0 * i / holes.count)
+    for turn in map(math.radians, holes.angles):
         out, up = -math.cos(turn), math.sin(turn) * holes.diameter / 2
         if out < LEAST_SEEN or up > SHY:
             continue

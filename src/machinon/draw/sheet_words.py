@@ -20,7 +20,7 @@ from machinon.core.piece.hole_features import (
     CrossHoles,
     Grid,
     Holes,
-    turned_from,
+    least_turn,
 )
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.made import Made
@@ -139,7 +139,7 @@ def _turned(made: Made, holes: Holes) -> str:
     if holes.block is not None:
         return ""
     first = next(f for f in made.body.features if isinstance(f, Holes))
-    turned = turned_from(holes, first)
+    turned = least_turn(holes.angles, first.angles)
     return f", {turned:g}° from the {spoken(first.name)}" if turned else ""
 
 

@@ -30,6 +30,7 @@ from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT, FORCE, TORQUE
 from machinon.core.reckoning import TEXT, reckon
+from machinon.core.setting_out.bolt_circle import even_angles
 from machinon.core.threads.screws import cap_screw
 
 OVER = 1.5  # mm: stock over each end
@@ -80,10 +81,10 @@ def _screws(s: Values) -> HoleCircle:
 def _clear_of_the_way(s: Values, start: float, on: float) -> float:
     """Room between the screws' heads on a circle and the way of the ball from its first
     recess to its last; start: angle of the first screw; mm."""
-    first, *_, last = angles(s) * 2  # of one place as well
+    places = angles(s)
     apart = _off_the_way(
-        first, last - first, s["recesses.circle"] / 2, int(s["screws.count"]),
-        on / 2, start,
+        places[0], places[-1] - places[0], s["recesses.circle"] / 2,
+        int(s["screws.count"]), on / 2, start,
     )  # fmt: skip
     return apart - _across_both(s) / 2
 
@@ -95,8 +96,8 @@ def _off_the_way(
     """Distance of the nearest of some screws' middles to an arc, mm; first, span: where
     that begins and how far it goes, degrees; way, out: radii of arc and screws."""
     apart = []
-    for i in range(count):
-        turn = (start + 360 * i / count - first) % 360
+    for angle in even_angles(count, start):
+        turn = (angle - first) % 360
         # degrees before the arc begins or after it ends
         off = 0.0 if turn <= span else min(turn - span, 360 - turn)
         square = out**2 + way**2 - 2 * out * way * math.cos(math.radians(off))

@@ -58,6 +58,11 @@ class Feature(msgspec.Struct, frozen=True, tag=True):
         name = type(self).__name__
         return "".join(f" {c.lower()}" if c.isupper() else c for c in name).strip()
 
+    @property
+    def angles(self) -> list[float]:
+        """Where it lies round the axis, degrees; nothing for what is all round."""
+        return []
+
     def cuts(self) -> tuple[Cut, ...]:
         """The cuts that make it."""
         raise NotImplementedError

@@ -1,6 +1,7 @@
 """Holes in whatever they are: as one is drilled, in what pattern, and where."""
 
 import math
+from collections.abc import Sequence
 from typing import TypeAlias
 
 import msgspec
@@ -25,7 +26,7 @@ from machinon.core.piece.solid_cuts import (
     end_of,
     rectangle,
 )
-from machinon.core.setting_out.bolt_circle import hole_points
+from machinon.core.setting_out.bolt_circle import even_angles, hole_points
 from machinon.core.setting_out.cones import cone_depth
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
@@ -235,6 +236,12 @@ class Holes(Feature, frozen=True):
         """Number of holes."""
         return len(self.points)
 
+    @property
+    def angles(self) -> list[float]:
+        if self.block is not None:
+            return []
+        return [math.degrees(math.atan2(y, x)) for x, y in self.points]
+
     def as_drilled(self) -> Feature:
         return msgspec.structs.replace(self, hole=self.hole.drilled, tilt=0.0)
 
@@ -291,14 +298,9 @@ class Holes(Feature, frozen=True):
         return found
 
 
-def turned_from(holes: Holes, other: Holes) -> float:
-    """The least angle about the axis between a hole of one and a hole of the other,
-    degrees; both in ends of what turns."""
-
-    def angles(holes: Holes) -> list[float]:
-        return [math.degrees(math.atan2(y, x)) for x, y in holes.points]
-
-    between = (abs(a - b) % 360 for a in angles(holes) for b in angles(other))
+def least_turn(angles: Sequence[float], others: Sequence[float]) -> float:
+    """The least turn from one of some angles to one of the others, degrees."""
+    between = ((a - b) % 360 for a in angles for b in others)
     return round(min(min(turn, 360 - turn) for turn in between), 2)
 
 
@@ -320,6 +322,10 @@ class CrossHoles(Feature, frozen=True):
         """Number of holes."""
         return self.count
 
+    @property
+    def angles(self) -> list[float]:
+        return even_angles(self.count, self.angle)
+
     def as_drilled(self) -> Feature:
         return msgspec.structs.replace(self, hole=self.hole.drilled)
 
@@ -327,27 +333,14 @@ class CrossHoles(Feature, frozen=True):
         profile = self.hole.profile(self.through)
         half = self.hole.square / 2
         deep = self.hole.depth or self.through + PAST
+        frames = [
+            across_axis(self.z, angle, self.diameter / 2) for angle in self.angles
+        ]
         square: tuple[Cut, ...] = tuple(
-            Sunk(
-                across_axis(
-                    self.z, self.angle + 360.0 * i / self.count, self.diameter / 2
-                ),
-                rectangle(-half, -half, half, half),
-                -10.0,
-                deep,
-            )
-            for i in range(self.count if half else 0)
+            Sunk(frame, rectangle(-half, -half, half, half), -10.0, deep)
+            for frame in (frames if half else ())
         )
-        return square + tuple(
-            Drilled(
-                across_axis(
-                    self.z, self.angle + 360.0 * i / self.count, self.diameter / 2
-                ),
-                (0.0, 0.0),
-                profile,
-            )
-            for i in range(self.count)
-        )
+        return square + tuple(Drilled(frame, (0.0, 0.0), profile) for frame in frames)
 
     def faces(self) -> dict[str, Face]:
         kind = "thread" if self.hole.thread else "hole"

@@ -24,6 +24,7 @@ from machinon.core.piece.solid_cuts import (
     ring,
 )
 from machinon.core.setting_out.ball_turning import middle_to_neck
+from machinon.core.setting_out.bolt_circle import even_angles
 from machinon.core.setting_out.cones import cone_depth
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import Thread, thread_of
@@ -625,6 +626,10 @@ class Flats(Feature, frozen=True):
         """How it is read: `across`, `to the far side`."""
         return "to the far side" if self.count % 2 else "across"
 
+    @property
+    def angles(self) -> list[float]:
+        return even_angles(self.count)
+
     def spans(self, radius: float) -> list[tuple[float, float]]:
         """Of each flat on a round, the turns that it begins and ends at, degrees."""
         if self.across / 2 >= radius:
@@ -632,8 +637,7 @@ class Flats(Feature, frozen=True):
         half = math.degrees(math.acos(self.across / 2 / radius))
         if self.count > 1:
             half = min(half, 180 / self.count)
-        turns = (360.0 * i / self.count for i in range(self.count))
-        return [(turn - half, turn + half) for turn in turns]
+        return [(turn - half, turn + half) for turn in self.angles]
 
     def chords(self, radius: float) -> list[tuple[Point, Point]]:
         """Each flat on a round as it is seen along the axis, from end to end."""
@@ -658,13 +662,15 @@ class Flats(Feature, frozen=True):
     def cuts(self) -> tuple[Cut, ...]:
         out = self.across / 2
         long = self.end - self.start
-        taken = []
-        for i in range(self.count):
-            frame = across_axis(self.start, 360.0 * i / self.count, out)
-            taken.append(
-                Sunk(frame, rectangle(0, -10_000, long, 10_000), -10_000.0, 0.0)
+        return tuple(
+            Sunk(
+                across_axis(self.start, angle, out),
+                rectangle(0, -10_000, long, 10_000),
+                -10_000.0,
+                0.0,
             )
-        return tuple(taken)
+            for angle in self.angles
+        )
 
     def faces(self) -> dict[str, Face]:
         return {self.name: Face("plane", {"across": self.read})}
@@ -688,16 +694,20 @@ class Slits(Feature, frozen=True):
     width: float
     count: int
 
+    @property
+    def angles(self) -> list[float]:
+        return even_angles(self.count, 90.0)
+
     def cuts(self) -> tuple[Cut, ...]:
         long, half, deep = self.end - self.start, self.width / 2, self.diameter / 2
         return tuple(
             Sunk(
-                across_axis(self.start, 90.0 + 360.0 * i / self.count, deep),
+                across_axis(self.start, angle, deep),
                 rectangle(0, -half, long, half),
                 -10.0,
                 deep,
             )
-            for i in range(self.count)
+            for angle in self.angles
         )
 
     def faces(self) -> dict[str, Face]:
@@ -747,6 +757,10 @@ class Keyway(Feature, frozen=True):
     depth: float
     inside: bool = False
     angle: float = 90.0
+
+    @property
+    def angles(self) -> list[float]:
+        return [self.angle]
 
     @property
     def floor(self) -> float:

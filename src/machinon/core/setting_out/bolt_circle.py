@@ -19,6 +19,15 @@ from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.screws import cap_screws
 
 
+def even_angles(count: int, start: float = 0.0) -> list[float]:
+    """Where what stands evenly round lies, degrees; start: of the first.
+
+    >>> even_angles(3, 90)
+    [90.0, 210.0, 330.0]
+    """
+    return [start + 360 * i / count for i in range(count)]
+
+
 def hole_points(
     holes: int, diameter: float, start: float = 0.0
 ) -> tuple[tuple[float, float], ...]:
@@ -31,10 +40,10 @@ def hole_points(
     """
     return tuple(
         (
-            diameter / 2 * math.cos(math.radians(start + 360 * i / holes)),
-            diameter / 2 * math.sin(math.radians(start + 360 * i / holes)),
+            diameter / 2 * math.cos(math.radians(angle)),
+            diameter / 2 * math.sin(math.radians(angle)),
         )
-        for i in range(holes)
+        for angle in even_angles(holes, start)
     )
 
 
@@ -411,5 +420,5 @@ def _index_ring(
     return {
         "land": land,
         "fits": land > 0,
-        "angles": [360 * i / holes for i in range(holes)],
+        "angles": even_angles(holes),
     }

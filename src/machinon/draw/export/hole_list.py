@@ -38,16 +38,15 @@ def hole_rows(made: Made) -> list[tuple[str, ...]]:
                     )
                 )
         elif isinstance(holes, CrossHoles):
-            for number in range(holes.count):
-                angle = (holes.angle + 360.0 * number / holes.count) % 360
+            for number, angle in enumerate(holes.angles, 1):
                 rows.append(
                     (
                         holes.name,
-                        str(number + 1),
+                        str(number),
                         "side",
                         f"{holes.z:.3f}",
                         "",
-                        f"{angle:.4f}",
+                        f"{angle % 360:.4f}",
                         holes.hole.says(),
                     )
                 )

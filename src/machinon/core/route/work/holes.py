@@ -13,7 +13,7 @@ from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import POINT, Feature
-from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, Holes
+from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, Holes, least_turn
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size, mirrored
 from machinon.core.piece.solid_cuts import Point
@@ -355,9 +355,8 @@ def _round_from(body: Body, holes: CrossHoles) -> str:
     others = [feature for feature in body.features if feature.name != holes.name]
     for kind in (Keyway, Flats, CrossHoles, Holes):
         for other in others:
-            if isinstance(other, kind) and (there := _angles(other)):
-                between = ((a - b) % 360 for a in _angles(holes) for b in there)
-                turn = round(min(min(by, 360 - by) for by in between), 2)
+            if isinstance(other, kind) and other.angles:
+                turn = least_turn(holes.angles, other.angles)
                 where = f"{turn:g}° round from" if turn else "in line with"
                 stands = "It stands" if holes.count == 1 else "They stand"
                 return f" {stands} {where} {_called(other)}."
@@ -369,19 +368,6 @@ def _called(feature: Feature) -> str:
         return "a flat"
     name = spoken(feature.name)
     return name if name[-1].isdigit() else f"the {name}"
-
-
-def _angles(feature: Feature) -> list[float]:
-    """Where something lies round the axis, degrees; nothing for what is all round."""
-    match feature:
-        case Keyway():
-            return [feature.angle]
-        case Flats() | CrossHoles():
-            start = feature.angle if isinstance(feature, CrossHoles) else 0.0
-            return [start + 360 * i / feature.count for i in range(feature.count)]
-        case Holes() if feature.block is None:
-            return [math.degrees(math.atan2(y, x)) for x, y in feature.points]
-    return []
 
 
 def _rpm(step: StepTold, drill: float) -> float:

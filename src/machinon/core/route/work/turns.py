@@ -8,6 +8,7 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.work.lines import Shown, WorkLine
+from machinon.core.setting_out.bolt_circle import even_angles
 from machinon.core.setting_out.dividing import dms
 from machinon.core.shop.machines import Machine
 
@@ -18,8 +19,7 @@ def turned_on(
     count: int, divider: Machine | None, name: str, answers: list[Answer]
 ) -> tuple[tuple[WorkLine, ...], list[tuple[Shown, ...]]]:
     """As `turned_to`, from one even division to the next."""
-    angles = [360.0 * n / count for n in range(count)]
-    return turned_to(angles, divider, name, answers)
+    return turned_to(even_angles(count), divider, name, answers)
 
 
 def turned_to(
