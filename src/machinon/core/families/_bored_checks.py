@@ -1,11 +1,10 @@
 """Whether what is bored in a free turned piece leaves it its walls and its floors."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 
 from machinon.core.families._turned_axis import (
     LARGEST_TAP,
     Axis,
-    bore_for,
     feature_of_part,
     socket_of,
 )
@@ -56,9 +55,19 @@ def _bored_to(s: Values, name: str) -> float:
     return float(s[f"{name}.diameter"])
 
 
+def _bored(s: Values, axis: Axis) -> dict[str, Bore | NutThread]:
+    """Bores and inside threads."""
+    names = (*axis.of("bore"), *axis.of("nut"))
+    found = {name: feature_of_part(s, axis, name) for name in names}
+    return {
+        name: feature
+        for name, feature in found.items()
+        if isinstance(feature, Bore | NutThread)
+    }
+
+
 def _bores(s: Values, axis: Axis) -> list[Bore]:
-    bores = (feature_of_part(s, axis, name) for name in axis.of("bore"))
-    return [bore for bore in bores if isinstance(bore, Bore)]
+    return [bore for bore in _bored(s, axis).values() if isinstance(bore, Bore)]
 
 
 def inside_width(s: Values, axis: Axis, start: float, stop: float) -> float:
@@ -125,8 +134,9 @@ def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
 
 def _floor_checks(s: Values, axis: Axis) -> Iterable[Check]:
     """Whether what is sunk to a floor leaves metal there, unless another meets it."""
-    spans = _inside_spans(s, axis)
-    for name in (*axis.of("bore"), *axis.of("nut")):
+    bored = _bored(s, axis)
+    spans = _inside_spans(s, axis, bored)
+    for name, hole in bored.items():
         low, high, across = spans[name]
         side, *_, through = axis.inside(s, name)
         if through:
@@ -137,7 +147,7 @@ def _floor_checks(s: Values, axis: Axis) -> Iterable[Check]:
         if max(meets, default=0.0) > across - 0.01:
             continue
         if meets:  # a ring is left round the narrower one
-            point = _point(s, axis, name)
+            point = hole.point if isinstance(hole, Bore) else 0.0
             tip += point if side == "right" else -point
             others = [other for other in others if other[2] > across - 0.01]
         yield at_least(
@@ -153,9 +163,9 @@ def _floor_checks(s: Values, axis: Axis) -> Iterable[Check]:
         floor = axis.length - deep if side == "right" else deep
         # at its width, where no drill's point is
         wider = [
-            (feature.start, feature.end)
-            for feature in (feature_of_part(s, axis, other) for other in spans)
-            if isinstance(feature, Bore) and feature.diameter > s[f"{name}.inner"]
+            (bore.start, bore.end)
+            for bore in bored.values()
+            if isinstance(bore, Bore) and bore.diameter > s[f"{name}.inner"]
         ]
         # where the outside falls below its own, nothing is behind it either
         wider += [
@@ -172,11 +182,14 @@ def _floor_checks(s: Values, axis: Axis) -> Iterable[Check]:
         )
 
 
-def _inside_spans(s: Values, axis: Axis) -> dict[str, tuple[float, float, float]]:
-    """Of all that is bored: from where to where at the axis, and how wide."""
+def _inside_spans(
+    s: Values, axis: Axis, bored: Mapping[str, Bore | NutThread]
+) -> dict[str, tuple[float, float, float]]:
+    """Of all that is bored: from where to where at the axis, and how wide, which is
+    before it is threaded."""
     found = {
-        name: (*_bored_along(s, axis, name), _hole_across(s, name))
-        for name in (*axis.of("bore"), *axis.of("nut"))
+        name: (*hole.drilled, hole.diameter if isinstance(hole, Bore) else hole.bore)
+        for name, hole in bored.items()
     }
     for name in axis.of("socket"):
         taper = socket_of(s, axis, name)
@@ -192,30 +205,6 @@ def _behind(
     if side == "right":
         return floor - max([0.0, *(b for a, b in others if a < floor)])
     return min([axis.length, *(a for a, b in others if b > floor)]) - floor
-
-
-def _hole_across(s: Values, name: str) -> float:
-    """Diameter of a bore, or of that before an inside thread."""
-    if kind_of(name) == "nut":
-        return bore_for(str(s[f"{name}.thread"]))
-    return float(s[f"{name}.diameter"])
-
-
-def _bored_along(s: Values, axis: Axis, name: str) -> tuple[float, float]:
-    """From where to where a bore or an inside thread takes metal at the axis."""
-    feature, point = feature_of_part(s, axis, name), _point(s, axis, name)
-    if isinstance(feature, NutThread):
-        return feature.drilled
-    assert isinstance(feature, Bore)
-    if feature.opens == "left":
-        return feature.start, feature.end + point
-    return feature.start - point, feature.end
-
-
-def _point(s: Values, axis: Axis, name: str) -> float:
-    """How far the point of a bore's drill goes past its depth; 0 for a thread."""
-    feature = feature_of_part(s, axis, name)
-    return feature.point if isinstance(feature, Bore) else 0.0
 
 
 def _crest_checks(s: Values, axis: Axis, name: str) -> Iterable[Check]:

@@ -430,24 +430,19 @@ class Bore(Feature, frozen=True):
         """How far the point of its drill goes past its depth."""
         return cone_depth(self.diameter, POINT) if self.pointed else 0.0
 
+    @property
+    def drilled(self) -> tuple[float, float]:
+        """Start and end of what it takes at the axis, the drill's point with it."""
+        if self.opens == "left":
+            return self.start, self.end + self.point
+        return self.start - self.point, self.end
+
     def cuts(self) -> tuple[Cut, ...]:
-        r, tip = self.diameter / 2, self.point
+        r = self.diameter / 2
         if not self.pointed:
             return (ring(self.start, self.end, 0.0, r),)
-        if self.opens == "left":
-            points = (
-                (self.start, 0.0),
-                (self.end + tip, 0.0),
-                (self.end, r),
-                (self.start, r),
-            )
-        else:
-            points = (
-                (self.start - tip, 0.0),
-                (self.end, 0.0),
-                (self.end, r),
-                (self.start, r),
-            )
+        first, last = self.drilled
+        points = ((first, 0.0), (last, 0.0), (self.end, r), (self.start, r))
         return (Turned(points),)
 
     def faces(self) -> dict[str, Face]:
