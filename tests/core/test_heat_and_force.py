@@ -287,6 +287,17 @@ class Rotating(unittest.TestCase):
         self.assertGreater(solid, 1.3 * bored)  # a hole doubles the stress there
         self.assertGreater(bored, wide)
 
+    def test_cast_iron_keeps_under_30_metres_a_second_at_its_rim(self):
+        """A plate of 200: 30 · 60 / (π · 0.2) = 2865 rpm, a third of what the sum of
+        its strength allows; a burst faceplate was not told by its sum."""
+        disc = {"outside_diameter": 200, "bore": 50, "material": "cast iron"}
+        told = reckon("rotating-limit", disc)
+        self.assertAlmostEqual(told["rim_rpm"], 2864.8, places=1)
+        self.assertLess(told["rim_rpm"], told["rpm_limit"] / 3)
+        self.assertNotIn(
+            "rim_rpm", reckon("rotating-limit", {**disc, "material": "steel"}).results
+        )
+
     def test_a_weight_off_the_axis_pulls_with_the_square_of_the_speed(self):
         """0.3 kg at 80 mm and 600 rpm: 0.3 · 0.08 · 62.83² = 94.7 N."""
         asked = {

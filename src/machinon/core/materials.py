@@ -32,6 +32,7 @@ class Material(Struct, frozen=True):
     hurt_above: float  # °C from which heat harms it
     form_tap: bool  # whether its threads can be formed
     engagement: float  # screw engagement wanted, in diameters
+    rim: float  # m/s that custom lets a rim of it run, 0 where only strength rules
     source: str
 
     @property
@@ -59,6 +60,16 @@ class Material(Struct, frozen=True):
         """mm a turn, as a rule of thumb."""
         return 0.05 if self.hard else 0.1
 
+    def rim_rpm(self, diameter: float) -> float:
+        """Speed (rpm) at which a rim of this diameter (mm) runs as fast as custom lets
+        it; infinite where only strength rules.
+
+        Source: rim speed = π × diameter × speed.
+        """
+        if not self.rim:
+            return math.inf
+        return self.rim * 60_000 / (math.pi * diameter)
+
 
 @functools.cache
 def materials() -> Mapping[str, Material]:
@@ -79,6 +90,7 @@ def materials() -> Mapping[str, Material]:
             float(r["hurt_above_C"]),
             r["form_tap"] == "yes",
             float(r["engagement_ratio"]),
+            float(r["rim_m_s"]),
             r["source"],
         )
         for r in rows("materials")

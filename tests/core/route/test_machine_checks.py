@@ -7,9 +7,15 @@ from machinon.core.materials import materials
 from machinon.core.piece.made import make
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.effort import effort
-from machinon.core.route.machine_checks import along_the_route, held_well, on_the_mill
+from machinon.core.route.machine_checks import (
+    along_the_route,
+    held_well,
+    on_the_lathe,
+    on_the_mill,
+)
 from machinon.core.route.operations import route_told
 from machinon.core.shop.machines import Machine
+from machinon.core.shop.things import Lathe
 
 
 def checks(key, **given):
@@ -42,6 +48,24 @@ class HardMetal(unittest.TestCase):
             made = make(families()["collet-spindle"], given)
             keys = [step.key for step in made.holdings[0].steps]
             self.assertEqual("band" in keys, band, keys)
+
+
+class Rim(unittest.TestCase):
+    def told(self, metal, diameter):
+        lathe = Lathe("lathe", "Lathe", 250, 700, 250, (60.0, 2000.0), "nose")
+        sizes = {"parts": "step", "step1.diameter": diameter, "material": metal}
+        made = make(families()["turned-piece"], sizes)
+        return {check.key: check for check in on_the_lathe(made, lathe)}.get("rim")
+
+    def test_cast_iron_of_320_bursts_before_the_lathe_runs_out_of_speed(self):
+        """30 m/s at its rim: 30 · 60 / (π · 0.32) = 1790 rpm."""
+        check = self.told("cast iron", "320")
+        self.assertFalse(check.passed)
+        self.assertIn("that is 1790 rpm", check.says)
+        self.assertTrue(self.told("cast iron", "250").passed)
+
+    def test_steel_goes_by_its_strength(self):
+        self.assertIsNone(self.told("steel", "320"))
 
 
 class Held(unittest.TestCase):

@@ -381,10 +381,12 @@ def _passes(t: _Teller) -> str:
 
 
 def _rotating(t: _Teller) -> str:
-    limit = float(t["rpm_limit"])
+    by_custom = t.has("rim_rpm") and t["rim_rpm"] < t["rpm_limit"]
+    limit = float(t["rim_rpm"] if by_custom else t["rpm_limit"])
     step = 10 ** max(len(str(int(limit))) - 2, 0)
+    rule = "By the custom for its metal" if by_custom else "By strength alone"
     return (
-        f"By strength alone {int(limit // step * step)} rpm; the maker's limit and the "
+        f"{rule} {int(limit // step * step)} rpm; the maker's limit and the "
         "way it is held come first"
     )
 

@@ -273,15 +273,23 @@ def _grinding_allowance(
         Input("material", TEXT, "of the disc"),
         Input("unbalance_mass", MASS, "out of balance", default=None, above=0),
         Input("unbalance_radius", LENGTH, "at which it sits", default=None, above=0),
-        Input("rpm", ROTATION, "for the force; else the limit", default=None, above=0),
+        Input(
+            "rpm",
+            ROTATION,
+            "for the force; else the lower limit",
+            default=None,
+            above=0,
+        ),
     ),
     results=(
         Result("rpm_limit", ROTATION, "with threefold safety against yield"),
+        Result("rim_rpm", ROTATION, "that custom lets a rim of cast iron run"),
         Result("unbalance_force", FORCE, "at the speed"),
     ),
     sources=(
         "rotating disc: σ = (3+ν)/4 ρω² (R² + (1−ν)/(3+ν) r²), half of it unbored; "
-        "safety 3 is a shop rule",
+        "safety 3 is a shop rule; cast iron under 30 m/s at its rim: the usual custom, "
+        "for what hides in a casting",
     ),
 )
 def _rotating_limit(
@@ -315,11 +323,22 @@ def _rotating_limit(
         "not in this sum."
     )
     results: dict[str, Any] = {"rpm_limit": limit}
+    if metal.rim:
+        results["rim_rpm"] = trail.step(
+            f"Rim at {metal.rim:g} m/s",
+            f"{metal.rim:g} × 60000 / (π × {outside_diameter:g})",
+            metal.rim_rpm(outside_diameter),
+            ROTATION,
+        )
+        trail.cautions.append(
+            f"{metal.name.capitalize()} breaks without warning and hides its "
+            f"faults: keep its rim under {metal.rim:g} m/s, whatever the sum says."
+        )
     if (unbalance_mass is None) != (unbalance_radius is None):
         key = "unbalance_radius" if unbalance_radius is None else "unbalance_mass"
         raise BadInput(key, f"{key} is missing: force needs mass and radius.")
     if unbalance_mass is not None and unbalance_radius is not None:
-        speed = rpm if rpm is not None else limit
+        speed = rpm or min(limit, metal.rim_rpm(outside_diameter))
         results["unbalance_force"] = trail.step(
             f"Force at {speed:.4g} rpm",
             f"{unbalance_mass:g} × {unbalance_radius:g}/1000 × (2π × {speed:.4g}/60)²",

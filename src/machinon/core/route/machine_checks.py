@@ -62,6 +62,19 @@ def on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
         0.0,
         "Room between the centres for the stock",
     )
+    metal = material(made.material)
+    fastest = max(lathe.speeds, default=0.0)
+    if metal.rim and fastest:
+        limit = metal.rim_rpm(made.body.largest)
+        yield Check(
+            "rim",
+            "stock",
+            fastest <= limit,
+            f"A rim of {metal.name} runs {metal.rim:g} m/s at most, that is "
+            f"{10 * int(limit / 10)} rpm for this one; {lathe.name} turns up to "
+            f"{fastest:.0f}.",
+            grave=False,
+        )
 
 
 def on_the_mill(made: Made, mill: Machine | None) -> Iterator[Check]:

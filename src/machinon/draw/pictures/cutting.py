@@ -171,6 +171,7 @@ def rotating_limit(s: Sketch) -> None:
         )
     x, y = s.p(0, 0)
     s.tell("rpm_limit", (x, s.p(0, -r * 0.45)[1]), "at most, by strength")
+    s.tell("rim_rpm", (x, s.p(0, r * 0.6)[1]), "at most, by custom")
     s.across("outside_diameter", (-r, -r), (r, -r), -1.8)
     s.ask("bore", (x, y))
     s.ask("material", (s.p(-r, 0)[0] - s.size, y), anchor="right")
