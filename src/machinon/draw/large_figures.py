@@ -3,9 +3,10 @@ what is done and to do."""
 
 from collections.abc import Collection, Sequence
 
+from machinon.core.piece.shown import Shown
 from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import TEXT
-from machinon.core.route.work.lines import Shown, WorkLine
+from machinon.core.route.work.lines import WorkLine
 from machinon.draw.drawing import Board, Drawing, Mark, Role, Shape
 from machinon.draw.lettering import cut_short, text_width
 
@@ -90,7 +91,10 @@ def lines_drawing(
             board.items.append(Mark((1.2 * size, middle), "proved", size))
         role: Role = "text" if here else "faint" if line.key in done else "text"
         words, room = line.head, width - 2.9 * size
-        letters = min(size, max(room / text_width(words, 1.0), LEAST * size))
+        # letters come in whole pixels
+        letters = min(
+            size, max(int(room / text_width(words, 1.0)), round(LEAST * size))
+        )
         words = cut_short(words, letters, room)
         board.text((2.3 * size, middle), words, letters, role, "left", bold=here)
         rect = (0.0, top, width, ROW * size)

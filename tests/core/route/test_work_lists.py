@@ -229,10 +229,51 @@ class Blocks(unittest.TestCase):
         self.assertIn("With a cutter of 8 mm", place.note)
 
 
+class Proved(unittest.TestCase):
+    """A step that proves or sets something tells what it should come to."""
+
+    def test_every_size_that_is_to_be_read_stands_on_its_page(self):
+        for family in families().values():
+            for up in route_told(make(family, family.full)):
+                for step in up.steps:
+                    if step.operation == "prove":
+                        lines = work_list(step).lines
+                        shown = [line for line in lines if line.figures]
+                        self.assertTrue(shown, (family.key, step.key))
+
+    def test_a_block_by_the_square_then_by_its_three_sizes(self):
+        """90 × 60 × 30 without a fit: ±0.3, ±0.3 and ±0.2 by ISO 2768-1 medium."""
+        given = {"block.length": "90", "block.width": "60", "block.height": "30"}
+        square, sizes = listed("plate-block", "prove-block", given)
+        self.assertEqual(square.figures, ())
+        self.assertEqual(list(figures(sizes).values()), [90, 60, 30])
+        self.assertIn("±0.3, ±0.3, ±0.2 mm", sizes.note)
+
+    def test_a_slope_is_level_over_slips_of_its_sine(self):
+        """80 long at 15°: 80 sin 15° = 20.706."""
+        (line,) = listed("sloped-block", "prove-slope")
+        self.assertEqual(figures(line)["Slips under its low end"], 20.706)
+
+    def test_both_seats_are_read_before_their_rings_are_tried(self):
+        front, rear, tried = listed("draw-in-spindle", "prove-front")
+        self.assertEqual((front.head, rear.head), ("Front", "Rear"))
+        self.assertLess(figures(rear)["⌀"], figures(front)["⌀"])
+        self.assertEqual(tried.figures, ())
+
+    def test_a_slide_is_proved_over_forty_millimetres_of_a_true_bar(self):
+        """Short taper 1:4: half of it over 40 is 5 mm, at 7.125°."""
+        (line,) = listed("taper-plate", "set-slide")
+        told = figures(line)
+        self.assertEqual(told["along a true bar it reads"], 5)
+        self.assertAlmostEqual(told["From the axis"], 7.125, places=3)
+
+
 class Dovetails(unittest.TestCase):
     def test_its_trial_is_no_cutting_again(self):
-        self.assertEqual([line.key for line in listed("dovetail-stop", "prove-slot")],
-                         ["whole"])  # fmt: skip
+        lines = listed("dovetail-stop", "prove-slot")
+        self.assertEqual([line.key for line in lines], ["pins", "whole"])
+        cut = figures(listed("dovetail-stop", "flanks")[2])
+        self.assertEqual(figures(lines[0]), cut)
 
     def test_the_second_flank_is_cut_by_what_the_pins_read(self):
         """Its foot 74.247 wide at 60°, pins of 8 as it is proved over: 74.247 −

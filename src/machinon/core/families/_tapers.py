@@ -1,14 +1,19 @@
 """Shanks and sockets of named tapers by their standards."""
 
 import functools
+import math
 from collections.abc import Mapping
 
 from msgspec import Struct
 
 from machinon.core.errors import BadInput
+from machinon.core.piece.shown import Shown
+from machinon.core.quantity import ANGLE
+from machinon.core.reckoning import reckon
 from machinon.core.tables import rows
 from machinon.core.tapers.tapers import taper_of
 
+PROVED_OVER = 40.0  # mm that the indicator goes along the slide
 PAST = 3.0  # mm: a socket is bored past its gauge, for the tang or the draw bar
 
 
@@ -49,6 +54,19 @@ def shank_end_of(name: str) -> ShankEnd:
     across, wide, long = (round(share * large, 1) for share in (0.35, 0.75, 0.9))
     reach = (taper.length or 2.5 * large) + 0.2 * large
     return ShankEnd(across, wide, long, round(reach, 1), 5.0)
+
+
+def slide_set(half: float) -> tuple[Shown, ...]:
+    """A slide set over by half the taper's angle, degrees, and how an indicator proves
+    it along a bar that has the taper."""
+    taper = f"1:{1 / (2 * math.tan(math.radians(half))):.9g}"
+    asked = {"taper": taper, "method": "indicator", "travel": PROVED_OVER}
+    reading = float(reckon("taper-setup", asked)["indicator_reading"])
+    return (
+        Shown("From the axis", half, ANGLE),
+        Shown("Over a travel of", PROVED_OVER),
+        Shown("along a true bar it reads", reading, step=0.001),
+    )
 
 
 def large_end(name: str, key: str) -> float:

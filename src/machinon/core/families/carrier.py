@@ -25,6 +25,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.hardware import Hardware, cap_screws, set_screws, with_unit
 from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, Groove
 from machinon.core.quantity import COUNT
@@ -76,19 +77,31 @@ def _dimple(s: Values) -> Answer | BadInput:
         return error
 
 
-def _dimpled(s: Values) -> str:
+def _dimpled(s: Values) -> Step:
     """Drilling of the dimples through the tapped holes without harming their thread."""
+    title, tool = "Spot a dimple through each tapped hole", "drill and stop"
     found = _dimple(s)
     if isinstance(found, BadInput):
-        return found.message
+        note = found.message
+        return Step("mount", (), title=title, note=note, tool=tool, key="dimple")
     drill = drill_under(_grub(s).diameter - 0.1, s["inch"])
     deep = (found["depth_lower"] + found["depth_upper"]) / 2
     wall = (s["body.diameter"] - s["bore.diameter"]) / 2
-    return (
-        f"A drill of {drill_named(drill)} goes through the thread without touching it: "
-        f"{wall + deep:.1f} mm deep in all from the outside, {deep:.1f} mm of it in "
-        f"the chuck. Cone-point screws {s['grubs.thread']} × {found['length']:g} then "
-        "end under the outside."
+    return Step(
+        "mount",
+        (),
+        title=title,
+        note=f"A drill of {drill_named(drill)} goes through the thread without "
+        f"touching it: {wall + deep:.1f} mm deep in all from the outside, {deep:.1f} "
+        f"mm of it in the chuck. Cone-point screws {s['grubs.thread']} × "
+        f"{found['length']:g} then end under the outside.",
+        tool=tool,
+        key="dimple",
+        figures=(
+            Shown("Drill", drill_named(drill), TEXT),
+            Shown("Deep in all", wall + deep, step=0.1),
+            Shown("of it in the chuck", deep, step=0.1),
+        ),
     )
 
 
@@ -387,14 +400,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                     "the spindle, turning by hand, until it holds.",
                     key="bond",
                 ),
-                Step(
-                    "mount",
-                    (),
-                    title="Spot a dimple through each tapped hole",
-                    note=_dimpled(s),
-                    tool="drill and stop",
-                    key="dimple",
-                ),
+                _dimpled(s),
             ),
         ),
         Holding(
@@ -421,6 +427,10 @@ def _pegged(s: Values) -> Step:
         "never by a gear's tooth.",
         caution="Drive off at the switch; the tool out before it is on again.",
         key="peg-tool",
+        figures=(
+            Shown("Sockets", with_unit(key), TEXT),
+            Shown("On ⌀", s["bolts.circle"]),
+        ),
     )
 
 

@@ -8,6 +8,7 @@ from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._tapers import slide_set
 from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -286,7 +287,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 Step("mount", (), title="Set the journal true within 2 µm, the slide "
                      f"to {s['seat.half_angle']:g}°", tool="indicator",
-                     key="set-true"),
+                     key="set-true", figures=slide_set(s["seat.half_angle"])),
                 Step("taper", ("seat",), leaves=0.15, title="Rough the seat"),
                 Step("taper", ("seat",), title="Finish the seat by light cuts or "
                      "grinding", tool="boring bar or grinding spindle", note="Blue at "

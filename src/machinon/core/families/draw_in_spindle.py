@@ -8,7 +8,7 @@ from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
-from machinon.core.families._tapers import large_end, socket_depth
+from machinon.core.families._tapers import large_end, slide_set, socket_depth
 from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -295,7 +295,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             "true as they are.",
             (
                 Step("mount", (), title=f"Slide to {half:.4f}°, by an indicator along "
-                     "a known taper", tool="indicator", key="set-slide"),
+                     "a known taper", tool="indicator", key="set-slide",
+                     figures=slide_set(half)),
                 Step("taper", ("socket",), title="Finish the socket to its blue",
                      tool="boring bar or grinding spindle", note="Contact all along, a "
                      "little stronger at the mouth."),

@@ -30,6 +30,7 @@ from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, plain_parts, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
 from machinon.core.piece.round_sizes import downwards, inch_screw, step_in, upwards
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cone, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
@@ -354,6 +355,11 @@ def _grooved(s: Values) -> tuple[Holding, ...]:
         note="With the washer in place. Try the sleeve on: the balls click in and hold "
         "it without shake along the tube.",
         key="tube-groove",
+        figures=(
+            Shown("⌀ at its floor", floor),
+            Shown("Wide at its mouth", wide, step=0.1),
+            Shown("From the collar's face", at),
+        ),
     )
     return (
         Holding(

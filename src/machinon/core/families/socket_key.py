@@ -26,6 +26,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, plain_parts, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Bevel,
@@ -226,7 +227,8 @@ def route(s: Values) -> tuple[Holding, ...]:
                      title="Mark the handle by the screw's point, drill its dimple "
                      f"{deep:.1f} deep",
                      note="Not through the thread: a drill of its own size harms it. A "
-                     "cone point in the dimple, its head under the face."),
+                     "cone point in the dimple, its head under the face.",
+                     figures=(Shown("Deep", deep, step=0.1),)),
             ),
         ),
     ) if held else ()  # fmt: skip

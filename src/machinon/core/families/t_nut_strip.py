@@ -24,6 +24,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.hole_features import Grid, Hole, Holes
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import FLAG, TEXT
@@ -207,6 +208,10 @@ def route(s: Values) -> tuple[Holding, ...]:
                     title="Lay out each nut and its middle",
                     note=f"Middles from the end: {middles} mm; then every "
                     f"{_pitch(s):.2f} mm.",
+                    figures=(
+                        Shown("The first from the end", first),
+                        Shown("From one to the next", _pitch(s)),
+                    ),
                 ),
                 Step("drill", ("thread",), note="Spot each first."),
                 Step(
@@ -234,6 +239,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                     (),
                     title="Clean the sawn ends, two nuts at a time",
                     note="One at each end of the jaws: the vise does not rack.",
+                    figures=(Shown("Length of a nut", s["nuts.length"]),),
                 ),
                 Step("deburr", ()),
             ),

@@ -17,6 +17,7 @@ from machinon.core.families._nose_plate import (
     nose_sizes,
     spindle,
 )
+from machinon.core.families._tapers import slide_set
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -86,7 +87,8 @@ def route(s: Values) -> tuple[Holding, ...]:
         (
             Step("mount", (), title=f"Slide to {half:.4f}°, by an indicator along the "
                  "spindle's own nose", tool="indicator", key="set-slide",
-                 note="Set it on the nose before the chuck goes on, and leave it."),
+                 note="Set it on the nose before the chuck goes on, and leave it.",
+                 figures=slide_set(half)),
             Step("taper", ("seat",), leaves=FINISH,
                  title="Bore the seat, a little under size"),
             Step("taper", ("seat",), title="Finish the seat to its blue, "

@@ -20,6 +20,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Side
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.outline import corners_of, corners_text
+from machinon.core.piece.shown import Shown
 from machinon.core.quantity import COUNT, LENGTH, Kind, length_text, plain
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.shop.things import Surface
@@ -335,6 +336,8 @@ class Step(Struct, frozen=True):
     # the end that stands out of the holding from here on, where no face that is cut in
     # it tells
     out: Side | None = None
+    # what is set or read in it, where its feature does not tell
+    figures: tuple[Shown, ...] = ()
 
 
 class FreePart(Struct, frozen=True):

@@ -29,6 +29,7 @@ from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hardware import sold_as, with_unit
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import (
     Ball,
     Bevel,
@@ -205,6 +206,7 @@ class StepTold(Struct, frozen=True, dict=True):
     banded: bool = False  # it brings a size into its band
     out: Side | None = None  # the end that stands out of the holding, where it is known
     stacked: int = 1  # how many lie on each other
+    figures: tuple[Shown, ...] = ()  # what is set or read, where no feature tells
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -366,6 +368,7 @@ def _told(
         _banded(made, step),
         standing.out,
         holding.stacked,
+        step.figures,
     )
 
 

@@ -6,7 +6,8 @@ from datetime import datetime
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QWidget
 
-from machinon.core.route.work.lines import Shown, WorkLine
+from machinon.core.piece.shown import Shown
+from machinon.core.route.work.lines import WorkLine
 from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import button
 

@@ -16,6 +16,7 @@ from machinon.core.piece.feature import POINT, Feature
 from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, Holes, least_turn
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size, mirrored
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import (
     Bore,
@@ -31,7 +32,6 @@ from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     FROM_LEFT,
     Machines,
-    Shown,
     Way,
     WorkLine,
     WorkList,

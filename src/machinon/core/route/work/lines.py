@@ -5,8 +5,8 @@ from collections.abc import Mapping
 from msgspec import Struct
 
 from machinon.core.cutting.cut_state import Dial
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
-from machinon.core.quantity import LENGTH, Kind
 from machinon.core.reckoning import TEXT, Answer
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
@@ -15,15 +15,6 @@ FROM_LEFT = "From the left end"
 CARRIAGE = "Carriage stops at"  # mm from the end of the work
 # what figures are of the axes of a read-out
 AXES = {"X": "X", "Y": "Y", "Z": "Z", CARRIAGE: "Z"}
-
-
-class Shown(Struct, frozen=True):
-    """A figure that is set or read at the machine; a word where it is no size."""
-
-    name: str
-    value: float | str
-    kind: Kind = LENGTH
-    step: float = 0.01  # as fine as it is said, mm
 
 
 class WorkLine(Struct, frozen=True):

@@ -8,6 +8,7 @@ from machinon.core.errors import BadInput
 from machinon.core.in_inches import in_inches
 from machinon.core.piece.block_features import Flanked, SixFaces
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
     Bore,
@@ -22,6 +23,7 @@ from machinon.core.piece.turned_features import (
 from machinon.core.route.operations import StepTold
 from machinon.core.route.order import NO_METAL
 from machinon.core.route.work.by_hand import by_hand_list
+from machinon.core.route.work.dovetails import dovetail_list
 from machinon.core.route.work.holes import (
     broach_list,
     cross_list,
@@ -29,15 +31,15 @@ from machinon.core.route.work.holes import (
     holes_list,
     tapped_list,
 )
-from machinon.core.route.work.lines import Machines, Shown, Way, WorkLine, WorkList
+from machinon.core.route.work.lines import Machines, Way, WorkLine, WorkList
 from machinon.core.route.work.milling import (
-    dovetail_list,
     flats_list,
     keyway_list,
     slits_list,
     squared_list,
     sunk_list,
 )
+from machinon.core.route.work.proving import proved_list
 from machinon.core.route.work.tapers import taper_list
 from machinon.core.route.work.threads import thread_list
 from machinon.core.route.work.turning import ground_list, one_cut, passes_list
@@ -56,7 +58,7 @@ def work_list(
         return WorkList((WorkLine("whole", step.title, (), says),))
     if found is not None:
         return found
-    return WorkList((WorkLine("whole", step.title, (), step.note),))
+    return WorkList((WorkLine("whole", step.title, step.figures, step.note),))
 
 
 def lines_in_inches(found: WorkList, fine: bool = False) -> WorkList:
@@ -90,12 +92,14 @@ def _of_feature(
     step: StepTold, at: Machines, ways: Mapping[str, str]
 ) -> WorkList | None:
     feature = step.cut[0] if step.cut else None
+    if step.operation == "prove":
+        return proved_list(step, at, ways)
     match feature:
-        case Holes() if step.operation not in ("mark", "prove", "deburr"):
+        case Holes() if step.operation not in ("mark", "deburr"):
             return holes_list(step, feature, at, ways)
         case CrossHoles() if step.operation == "broach":
             return broach_list(step, feature)
-        case CrossHoles() if step.operation not in ("mark", "prove", "deburr"):
+        case CrossHoles() if step.operation not in ("mark", "deburr"):
             return cross_list(step, feature)
         case Screw() | NutThread() if step.operation == "thread":
             return thread_list(step, feature, at, ways)

@@ -21,6 +21,7 @@ from machinon.core.piece.block_features import (
     Slot,
     TeeSlot,
 )
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Flats, Keyway, Slits
 from machinon.core.quantity import ANGLE
@@ -29,7 +30,6 @@ from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     FROM_LEFT,
     Machines,
-    Shown,
     WorkLine,
     WorkList,
     way,
@@ -40,8 +40,6 @@ DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
 SHARE = 0.5  # of its width that a cutter goes down at once
 SKIN = 0.05  # mm over a size: less is no cut
 LAST = 0.2  # mm left for the last pass over the whole
-PINS = (2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 16.0, 20.0)  # mm, as dowels come
-PIN_SHARE = 0.8  # of the largest pin that sits in the corner
 ARC = 3.0  # mm: shorter than this it is a piece of a round corner
 SHAPED = 0.1  # mm a pass of a keyway that is pulled through a bore
 SINE_BARS = (
@@ -129,75 +127,6 @@ def squared_list(faces: SixFaces, stock: Block) -> WorkList:
     }
     bought = {key for keys, metal in over.items() if metal < SKIN for key in keys}
     return WorkList(tuple(line for line in lines if line.key not in bought) or lines)
-
-
-def dovetail_list(
-    step: StepTold, flanked: Flanked, at: Machines, ways: Mapping[str, str]
-) -> WorkList:
-    """A dovetail: its first flank by the edge, its second by what the pins say."""
-    slot = not isinstance(flanked, MaleDovetail)
-    asked = {
-        "angle": 90.0 - flanked.half_angle,
-        "width_bottom": flanked.floor,
-        "depth": flanked.depth,
-        "internal": slot,
-    }
-    most = float(reckon("dovetail", {**asked, "pin": 1.0})["pin_max"])
-    owned = sorted(set(at.pins)) or PINS
-    sizes = [pin for pin in owned if pin <= PIN_SHARE * most][-8:] or [PINS[0]]
-    if flanked.pin:  # those that it is proved over come first
-        sizes = [*(pin for pin in sizes if pin != flanked.pin), flanked.pin]
-    pins = way(
-        f"{step.key}.pins",
-        "Pins",
-        tuple((f"{pin:g}", f"pins of {pin:g} mm") for pin in reversed(sizes)),
-        ways,
-    )
-    answer = reckon("dovetail", {**asked, "pin": float(pins.chosen)})
-    wanted = float(answer["between_pins" if slot else "over_pins"])
-    by = "Between them" if slot else "Over them"
-    key = f"{step.key}.between"
-    read = float(ways.get(key) or 0.0)
-    off = wanted - read if slot else read - wanted
-    left = [Shown("Still to come off", off)] if read else []
-    lines = (
-        WorkLine(
-            "depth",
-            "Cutter down to depth, its height locked",
-            (Shown("Depth", flanked.depth),),
-            "One depth for both flanks. A cutter that is lower than the form leaves a "
-            "flat: look before it is deep.",
-        ),
-        WorkLine(
-            "first",
-            "The first flank, against the feed",
-            (Shown("Its foot from the edge", flanked.at - flanked.floor / 2),),
-            "Then lock that side: everything else is measured from it.",
-        ),
-        WorkLine(
-            "pins",
-            "The second flank, by what the pins say",
-            (
-                Shown("Pins ⌀", float(pins.chosen)),
-                Shown(f"{by} it should read", wanted, step=0.001),
-                *left,
-            ),
-            "Read when it is nearly there, both pins wiped and pressed home. What is "
-            "missing is what the slide goes: one for one.",
-            asks=(key, f"Read {by.split()[0].lower()} the pins"),
-        ),
-        WorkLine(
-            "climb",
-            "The last pass, climbing, a few hundredths",
-            note="Table nearly locked: it leaves a smooth flank. Read once more.",
-        ),
-        WorkLine(
-            "try",
-            "Its mate goes in while it is held",
-            note="Burrs off first; with its gib in the play that was wanted.",
-        ),
-    )
-    return WorkList(lines, (pins,), (answer,))
 
 
 def _down(step: StepTold, high: float, deep: float | None) -> float:

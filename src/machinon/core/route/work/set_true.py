@@ -8,9 +8,10 @@ the middle by two thirds of it, geometry.
 from collections.abc import Mapping, Sequence
 
 from machinon.core.errors import BadInput
+from machinon.core.piece.shown import Shown
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.work.lines import Shown, Way, WorkLine, way
+from machinon.core.route.work.lines import Way, WorkLine, way
 from machinon.core.wording import begun
 
 CHUCKS = (

@@ -8,12 +8,13 @@ from collections.abc import Mapping
 from typing import Any
 
 from machinon.core.materials import material
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Cone, TaperBore
-from machinon.core.quantity import COUNT
+from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold
-from machinon.core.route.work.lines import Shown, Way, WorkLine, WorkList, way
+from machinon.core.route.work.lines import Way, WorkLine, WorkList, way
 from machinon.core.setting_out.dividing import dms
 
 TAPERS = (
@@ -75,7 +76,6 @@ def taper_list(
     differs = f"{step.key}.differ", "By how much the two differ, on ⌀"
     ratio = (large - small) / long
     places = min(APART, long * 0.8)
-    told = feature.taper or taper
     advance = reckon("taper-advance", {"taper": taper, "advance": 1.0})
     answers.append(advance)
     setting_lines = [
@@ -108,7 +108,7 @@ def taper_list(
         ),
     ]
     to_depth = [
-        _blued(told, long, moved, inside, way("rubbed", "Blue rubbed", RUBBED, ways)),
+        _blued(feature, way("rubbed", "Blue rubbed", RUBBED, ways)),
         WorkLine(
             "depth",
             "Bring it to depth",
@@ -124,6 +124,16 @@ def taper_list(
         lines = [*lines, *to_depth]
         asked.append(way("rubbed", "Blue rubbed", RUBBED, ways))
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def blued_list(
+    step: StepTold, feature: Cone | TaperBore, ways: Mapping[str, str]
+) -> WorkList:
+    """A taper that is proved by blue: where it rubs, and what that means."""
+    rubbed = way("rubbed", "Blue rubbed", RUBBED, ways)
+    blued = _blued(feature, rubbed)
+    whole = WorkLine("whole", step.title, step.figures, step.note)
+    return WorkList((blued, whole), (rubbed,))
 
 
 def _bites(inside: bool) -> str:
@@ -177,13 +187,16 @@ def _nudge(
     return [Shown(words, f"{abs(minutes):.1f}′", TEXT)]
 
 
-def _blued(
-    told: str, long: float, travel: float, inside: bool, rubbed: Way
-) -> WorkLine:
+def _blued(feature: Cone | TaperBore, rubbed: Way) -> WorkLine:
     """The meaning of the blue. A gap of `GAP` at the end that did not rub is where to
     begin: a thinner one would have rubbed."""
+    inside = isinstance(feature, TaperBore)
     head = f"Blue it with its {'plug' if inside else 'socket'}"
-    taper = Shown("Taper", told, TEXT)
+    long = feature.end - feature.start
+    if feature.taper:
+        taper = Shown("Taper", feature.taper, TEXT)
+    else:
+        taper = Shown("Half angle", feature.half_angle, ANGLE)
     if rubbed.chosen not in ("large", "small"):
         note = {
             "": "Thinly, in three lines along it; a quarter turn. Then say where it "
@@ -197,6 +210,7 @@ def _blued(
     steeper = (rubbed.chosen == "large") == inside
     minutes = math.degrees(math.atan(GAP / long)) * 60
     words = "Steeper by" if steeper else "Less steep by"
+    travel = min(TRAVEL, max(long, 5.0))
     return WorkLine(
         "blue",
         head,

@@ -9,6 +9,7 @@ from collections.abc import Mapping
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import NutThread, Screw
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
@@ -16,7 +17,6 @@ from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     CARRIAGE,
     Machines,
-    Shown,
     WorkLine,
     WorkList,
     dialled,

@@ -10,6 +10,7 @@ from typing import Any
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.materials import material
 from machinon.core.piece.family import spoken
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
     Ball,
@@ -30,7 +31,6 @@ from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     CARRIAGE,
     Machines,
-    Shown,
     WorkLine,
     WorkList,
     dialled,

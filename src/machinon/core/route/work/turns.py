@@ -5,9 +5,10 @@ from fractions import Fraction
 from itertools import pairwise
 
 from machinon.core.errors import BadInput
+from machinon.core.piece.shown import Shown
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.work.lines import Shown, WorkLine
+from machinon.core.route.work.lines import WorkLine
 from machinon.core.setting_out.bolt_circle import even_angles
 from machinon.core.setting_out.dividing import dms
 from machinon.core.shop.machines import Machine
