@@ -28,6 +28,17 @@ class FitBand(Struct, frozen=True):
     aim: float  # the middle of what was wanted, also where no band is left of it
     problem: str = ""  # why none is left; empty too where no limits are kept for it
 
+    @property
+    def wanted(self) -> tuple[float, float] | None:
+        """The sizes that would do if the mate's own were known without a doubt, mm;
+        None where they are no matter of play."""
+        ends = ("clearance_min", "clearance_max")
+        least, most = (self.answer.results.get(end) for end in ends)
+        if least is None or most is None:
+            return None
+        half = (float(most) - float(least)) / 2
+        return self.aim - half, self.aim + half
+
 
 def fit_band(
     slot: FitSlot,

@@ -27,7 +27,8 @@ from machinon.core.piece.family import (
     part_names,
     spoken,
 )
-from machinon.core.piece.hardware import Hardware
+from machinon.core.piece.hardware import Hardware, sold_as
+from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.idle import idle
 from machinon.core.piece.lost import lost
 from machinon.core.piece.relations import Expression, in_order
@@ -44,6 +45,7 @@ from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import End
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
+from machinon.core.sizes.reamers import LEAVES, nearest_reamer
 from machinon.core.threads.screws import screw_by
 
 THREADS = ("thread", "screw")  # measures that are the name of one
@@ -145,6 +147,7 @@ def make(
     _whole(body)
     checks = (
         *_fit_checks(known, fits),
+        *_reamed(body, known, fits, round_inch),
         *family.checks(values),
         *_gone(body, family.free),
     )
@@ -391,6 +394,41 @@ def _fit_checks(
         drawn, low, high = (f"{length:.3f}" for length in lengths)
         says = f"{slot.words}: {drawn} mm drawn, the mate wants {low} to {high} mm."
         yield Check(key, place, inside, says, form=form, lengths=lengths)
+
+
+def _reamed(
+    body: Body, known: Mapping[str, Known], fits: Mapping[str, FitBand], inch: bool
+) -> Iterable[Check]:
+    """Whether a reamer that is sold leaves a hole that its mate goes by."""
+    reamed: dict[Value, str] = {
+        feature.hole.diameter: feature.name
+        for feature in reversed(body.features)
+        if isinstance(feature, Holes | CrossHoles) and feature.hole.ream
+    }
+    for band in fits.values():
+        name = reamed.get(known[band.slot.rules].value)
+        if name is None or band.wanted is None:
+            continue
+        low, high = band.wanted
+        reamer = nearest_reamer((low + high) / 2, inch)
+        says = f"{band.slot.words}: the reamer {sold_as(reamer.size)} {LEAVES} leaves "
+        lengths = (reamer.lower, reamer.upper, low, high)
+        does = reamer.lower <= high and low <= reamer.upper
+        advice = (
+            "Ream scrap first."
+            if does
+            else "Take another fit, an adjustable reamer, or bore it."
+        )
+        least, most, wants, to = (f"{length:.3f}" for length in lengths)
+        yield Check(
+            f"reamer-{band.slot.key}",
+            name,
+            does,
+            f"{says}{least} to {most} mm, {wants} to {to} mm is wanted. {advice}",
+            grave=False,
+            form=f"{says}{{}} to {{}} in, {{}} to {{}} in is wanted. {advice}",
+            lengths=lengths,
+        )
 
 
 def _gone(body: Body, free: bool) -> Iterable[Check]:

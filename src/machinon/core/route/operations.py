@@ -27,7 +27,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Step, spoken
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hardware import sold_as, with_unit
-from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import (
@@ -53,6 +53,7 @@ from machinon.core.route.drills import LADDER, drill_of, hole_of, ladder
 from machinon.core.route.in_process import Standing, in_process
 from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.shop.making import Moved
+from machinon.core.sizes.reamers import LEAVES, nearest_reamer
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
 
@@ -346,14 +347,15 @@ def _told(
     operation = OPERATIONS[step.operation]
     features = [made.body.feature(name) for name in step.features if _is(made, name)]
     first = features[0] if features else None
-    drill = drill_of(step, first, made.values["inch"])
+    inch = bool(made.values["inch"])
+    drill = drill_of(step, first, inch)
     tap = _tap_of(step, first)
     return StepTold(
         step.key,
         step.operation,
         step.features,
-        step.title or _title(step, operation, features, drill, tap),
-        step.tool or _tool(operation, first, drill, tap),
+        step.title or _title(step, operation, features, drill, tap, inch),
+        step.tool or _tool(operation, first, drill, tap, inch),
         _note(step, drill),
         step.caution or _caution(step, holding.machine, first),
         drill,
@@ -531,6 +533,7 @@ def _title(
     features: Sequence[Feature],
     drill: float,
     tap: str,
+    inch: bool,
 ) -> str:
     hole = hole_of(features[0]) if features else None
     if tap and features:
@@ -550,7 +553,9 @@ def _title(
             to = f"⌀{_size(hole.bore)}, {_size(hole.bore_depth)} deep"
         return f"{operation.verb} {many} to {to}"
     if hole is not None and operation.key == "ream":
-        return f"Ream {_named(step, features[0])} to ⌀{_size(hole.diameter)}"
+        sold = _reamer(hole, inch)
+        to = sold or f"⌀{_size(hole.diameter)}"
+        return f"Ream {_named(step, features[0])} to {to}"
     if operation.key in ("deburr", "mount"):
         return operation.verb
     said = ", ".join(_words(step, feature) for feature in features)
@@ -563,6 +568,13 @@ def _title(
     return f"{operation.verb} {said}{left}".strip()
 
 
+def _reamer(hole: Hole, inch: bool) -> str:
+    """The reamer that leaves a hole, as one asks for it: `8 H7`; empty for none."""
+    reamer = nearest_reamer(hole.diameter, inch)
+    makes = reamer.makes(hole.diameter)
+    return f"{sold_as(reamer.size)} {LEAVES}" if makes else ""
+
+
 def _for_what(step: Step, feature: Feature) -> str:
     """The purpose of holes, where their name does not tell it: ` for the bolts`, `,
     holes 2`."""
@@ -572,12 +584,16 @@ def _for_what(step: Step, feature: Feature) -> str:
     return f", {name}" if name.startswith("hole") else f" for {_named(step, feature)}"
 
 
-def _tool(operation: Operation, feature: Feature | None, drill: float, tap: str) -> str:
+def _tool(
+    operation: Operation, feature: Feature | None, drill: float, tap: str, inch: bool
+) -> str:
     if tap:
         return f"tap {thread_of(tap).says}"
     if drill:
         return f"drill {drill_named(drill).removesuffix(' mm')}"
     hole = hole_of(feature)
+    if operation.key == "ream" and hole is not None:
+        return f"{operation.tool} {_reamer(hole, inch)}".strip()
     if operation.key == "counterbore" and hole is not None:
         return f"counterbore {sold_as(hole.bore)}"
     if isinstance(feature, TaperBore):

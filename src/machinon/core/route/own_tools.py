@@ -15,7 +15,8 @@ from machinon.core.piece.turned_features import Bore, Cylinder, Keyway, Screw, S
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.shop.belongings import Belongings, Item
-from machinon.core.sizes.limits import LARGEST, limits_of_size
+from machinon.core.sizes.limits import LARGEST
+from machinon.core.sizes.reamers import LEAVES, reamer_of
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import AS_DRILLED, drill_named
 
@@ -127,12 +128,12 @@ def _own_reamer(wanted: float, shelf: Belongings, inch: bool) -> OwnTool:
     near = max(under, key=lambda item: item.size, default=None)
     if exact.item or near is None or not 0 < near.size <= LARGEST:
         return exact
-    hole = limits_of_size(near.size, "H7")
+    hole = reamer_of(near.size)
     least, most = (length_text(size, 0.001, inch) for size in (hole.lower, hole.upper))
     if wanted <= hole.upper:
-        return _yours(near, f", H7 leaves {least} to {most}: ream scrap first")
+        return _yours(near, f", {LEAVES} leaves {least} to {most}: ream scrap first")
     if wanted - near.size < ALIKE:
-        return OwnTool(f"{exact.says}; {near.name} leaves up to {most} (H7)")
+        return OwnTool(f"{exact.says}; {near.name} leaves up to {most} ({LEAVES})")
     return exact
 
 

@@ -1,0 +1,56 @@
+"""The reamers that are sold, and what each leaves."""
+
+import math
+
+from msgspec import Struct
+
+from machinon.core.quantity import INCH
+from machinon.core.sizes.limits import limits_of_size
+
+OVER = 0.01  # mm that one may ream over that zone; a shop rule
+METRIC = 0.5  # mm from one to the next
+LEAVES = "H7"  # the zone that a sharp reamer of a size leaves a hole in
+
+
+class Reamer(Struct, frozen=True):
+    """A reamer and the hole it leaves, mm."""
+
+    size: float
+    lower: float
+    upper: float
+
+    def makes(self, size: float) -> bool:
+        """Whether a hole of this size can be what it leaves; never a tighter one."""
+        return self.lower - 1e-9 <= size <= self.upper + OVER + 1e-9
+
+
+def reamer_of(size: float) -> Reamer:
+    """A reamer by its size, mm, up to 500.
+
+    Source: reamers are ground to leave H7 of ISO 286-2; a shop rule, as metal and
+    cutting oil have their say.
+    """
+    hole = limits_of_size(size, LEAVES)
+    return Reamer(size, hole.lower, hole.upper)
+
+
+def nearest_reamer(size: float, inch: bool = False) -> Reamer:
+    """The reamer that is sold whose hole comes nearest to a size, mm: by half
+    millimetres or by 64ths of an inch.
+
+    inch: which of them is taken where both do.
+
+    >>> nearest_reamer(8.02).size, nearest_reamer(7.997).size
+    (8.0, 8.0)
+    """
+    steps = (INCH / 64, METRIC) if inch else (METRIC, INCH / 64)
+    near: list[Reamer] = []
+    for step in steps:
+        under = max(math.floor(size / step + 1e-9), 1)
+        near += reamer_of(step * under), reamer_of(step * (under + 1))
+    return min(near, key=lambda reamer: _off(reamer, size))
+
+
+def _off(reamer: Reamer, size: float) -> float:
+    """How far what it leaves is from a size, mm."""
+    return max(reamer.lower - size, size - reamer.upper, 0.0)

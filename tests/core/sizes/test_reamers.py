@@ -1,0 +1,47 @@
+"""Reamers leave H7: what a fit asks of a reamed hole is held against that."""
+
+import unittest
+
+from machinon.core.families import families
+from machinon.core.piece.made import make
+from machinon.core.route.operations import route_told
+from machinon.core.sizes.reamers import nearest_reamer
+
+
+def bar(wish, bit="8"):
+    """A boring bar whose bit measures so: its check of the reamer, and its reaming."""
+    given = {"bit.diameter": bit, "fit.bits": wish}
+    made = make(families()["single-point-bar"], given)
+    (check,) = (c for c in made.checks if c.key == "reamer-bits")
+    steps = [step for up in route_told(made) for step in up.steps]
+    return check, next(step for step in steps if step.operation == "ream")
+
+
+class Reamed(unittest.TestCase):
+    def test_reamers_are_sold_in_both_systems(self):
+        """7.938 is 5/16 in; H7 of 8 is 8.000 to 8.015."""
+        reamer = nearest_reamer(8.009)
+        self.assertEqual((reamer.size, reamer.lower, reamer.upper), (8, 8, 8.015))
+        self.assertAlmostEqual(nearest_reamer(7.945).size, 25.4 * 5 / 16, places=9)
+        # 12.7 is half an inch, and half a millimetre beside 12.5 and 13
+        self.assertAlmostEqual(nearest_reamer(12.705).size, 12.7, places=9)
+
+    def test_a_bit_that_goes_in_without_care_takes_the_usual_reamer(self):
+        """f7 on 8.000 is 8.013 to 8.028: the largest that H7 leaves goes on it, and a
+        reamer that cuts a hair over its zone does as well."""
+        check, step = bar("goes-on")
+        self.assertTrue(check.passed)
+        self.assertIn("8 H7 leaves 8.000 to 8.015 mm, 8.013 to 8.028 mm", check.says)
+        self.assertEqual((step.title, step.tool),
+                         ("Ream bit 1 to 8 H7", "reamer 8 H7"))  # fmt: skip
+
+    def test_more_play_than_a_reamer_leaves_is_told(self):
+        """e8 on 8.000 begins at 8.025."""
+        check, step = bar("loose")
+        self.assertFalse(check.passed)
+        self.assertFalse(check.grave)
+        self.assertIn("8 H7 leaves 0.3150 to 0.3156 in", check.says_in_inches)
+        self.assertEqual((step.title, step.tool), ("Ream bit 1 to ⌀8.036", "reamer"))
+
+    def test_a_hole_that_grips_is_no_reamer_s_that_leaves_play(self):
+        self.assertFalse(nearest_reamer(4.99).makes(4.99))
