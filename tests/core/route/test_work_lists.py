@@ -46,6 +46,30 @@ def figures(line):
     }
 
 
+class PastTheEnd(unittest.TestCase):
+    """What is parted off or faced later is cut past, or a skin is left there."""
+
+    def test_a_sleeve_is_turned_bored_and_drilled_past_where_it_is_parted(self):
+        """44.96 long, parted with 1 mm left: all go 2 mm on; the point of a drill of 19
+        is 9.5 / tan 59° = 5.708 long."""
+        for step in ("bore-bore", "turn-sleeve"):
+            touch = listed("spacer-sleeve", step)[0]
+            self.assertEqual(figures(touch)["Carriage stops at"], 46.96)
+            self.assertIn("2.0 mm past an end that is cut later", touch.note)
+        drilled = listed("spacer-sleeve", "drill-bore")[-1]
+        self.assertEqual(figures(drilled)["Point at"], 52.668)
+
+    def test_little_metal_behind_a_bore_is_bored_right_through(self):
+        """A hub sawn 2.5 over its 39 mm: through that, and a millimetre on."""
+        touch = listed("hub-adapter", "bore-bore")[0]
+        self.assertEqual(figures(touch)["Carriage stops at"], 42.5)
+
+    def test_a_shoulder_that_stays_is_not_cut_into(self):
+        touch = listed("knob", "turn-boss")[0]
+        self.assertEqual(figures(touch)["Carriage stops at"], 4)
+        self.assertNotIn("past", touch.note)
+
+
 class Turned(unittest.TestCase):
     def test_what_a_tool_passes_on_its_way_is_turned_as_well(self):
         """⌀17 of a key: its head at the jaws turned to 16 from the tip on, so that the
@@ -167,11 +191,12 @@ class Tapers(unittest.TestCase):
 
 class Drilled(unittest.TestCase):
     def test_a_drill_goes_as_deep_as_from_the_face_that_it_goes_in_at(self):
-        """The core of a plate 37.5 long, right through from the nose's side; ⌀25 has a
-        point of 7.51. The screw's hole of an arbor, 63 long, ends 19 from its back."""
+        """The core of a plate 37.5 long, from the nose's side and 2 into what is faced
+        off its front later; ⌀25 has a point of 7.51. The screw's hole of an arbor, 63
+        long, ends 19 from its back."""
         deep = figures(listed("back-plate", "drill")[-1])
         self.assertEqual(
-            deep["Point at"], round(37.5 + 12.5 / math.tan(math.radians(59)), 3)
+            deep["Point at"], round(37.5 + 2 + 12.5 / math.tan(math.radians(59)), 3)
         )
         blind = figures(listed("slit-arbor", "drill-screw_hole")[-1])
         self.assertEqual(blind["To the shoulder"], 63 - 19)

@@ -50,7 +50,7 @@ from machinon.core.piece.turned_features import (
 from machinon.core.quantity import plain
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.drills import LADDER, drill_of, hole_of, ladder
-from machinon.core.route.in_process import Standing, in_process
+from machinon.core.route.in_process import BESIDE, Standing, in_process
 from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.shop.making import Moved
 from machinon.core.sizes.reamers import LEAVES, nearest_reamer
@@ -60,6 +60,9 @@ from machinon.core.threads.tapping import drill_named
 END_MILL, FACE_MILL, SAW = 20.0, 50.0, 80.0  # mm: cutters of a usual size
 NAMED = ("end mill", "slot drill")  # are called by their size
 BY_HAND = "saw and files"
+PAST = 2.0  # mm that a cut goes past an end that is cut later
+THROUGH = 5.0  # mm: less metal behind a bore is bored right through
+CLEAR = 1.0  # mm that a bore then goes on behind it
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 
 
@@ -208,6 +211,7 @@ class StepTold(Struct, frozen=True, dict=True):
     out: Side | None = None  # the end that stands out of the holding, where it is known
     stacked: int = 1  # how many lie on each other
     figures: tuple[Shown, ...] = ()  # what is set or read, where no feature tells
+    finished: tuple[float, float] = (0.0, 0.0)  # stations of a turned piece's ends
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -240,6 +244,20 @@ class StepTold(Struct, frozen=True, dict=True):
     def diameter(self) -> float:
         """The diameter that meets the tool, mm."""
         return _diameter(self.cut[0] if self.cut else None, self.before, self.after)
+
+    def past(self, end: float, inside: bool) -> float:
+        """How far a cut goes on past its end, a station, mm: where that is an end of
+        the piece and the metal behind it is parted or faced off later.
+
+        Source: a shop rule; cut to the end and no further, a skin is left there.
+        """
+        for finished, now in zip(self.finished, self.after.ends, strict=True):
+            behind = abs(now - finished)
+            if abs(end - finished) < BESIDE < behind:
+                if inside and behind < THROUGH:
+                    return behind + CLEAR
+                return PAST if inside else min(PAST, behind / 2)
+        return 0.0
 
     @property
     def close(self) -> bool:
@@ -371,6 +389,7 @@ def _told(
         standing.out,
         holding.stacked,
         step.figures,
+        made.body.ends if made.body.turns else (0.0, 0.0),
     )
 
 

@@ -409,8 +409,8 @@ def _from_face(step: StepTold, bore: Bore | NutThread | TaperBore) -> float:
     start, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
     opens = bore.opens if isinstance(bore, Bore) else "both"
     if opens == "right" or end > last - NEAR:
-        return last - start
-    return end - first
+        return last - start + step.past(start, inside=True)
+    return end - first + step.past(end, inside=True)
 
 
 def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList:

@@ -95,7 +95,8 @@ def _wanted(feature: Feature, fine: float) -> Iterator[WorkLine]:
 def _squared(step: StepTold, block: SixFaces) -> WorkList:
     """A block: its corners first, then its three sizes."""
     sizes = {"Length": block.length, "Width": block.width, "Height": block.height}
-    within = ", ".join(f"±{general_tolerance(s):g}" for s in sizes.values())
+    widths = [f"±{general_tolerance(size):g}" for size in sizes.values()]
+    within = ", ".join(widths if len(set(widths)) > 1 else widths[:1])
     return WorkList(
         (
             WorkLine(

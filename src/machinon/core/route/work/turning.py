@@ -24,7 +24,7 @@ from machinon.core.piece.turned_features import (
     Groove,
     Knurl,
 )
-from machinon.core.quantity import ANGLE, COUNT
+from machinon.core.quantity import ANGLE, COUNT, plain
 from machinon.core.reckoning import reckon
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.operations import StepTold
@@ -89,12 +89,16 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         dial = Dial(lathe.dial_reads, lathe.dial_division)
     answer = reckon("passes", given)
     stop = shoulder(step, feature, finish / 2)
+    past = max(step.past(end, inside) for end in (feature.start, feature.end))
+    says = "Spindle stopped for every measurement."
+    if stop and past:
+        says += f" It goes {plain(past, 1)} mm past an end that is cut later."
     lines = [
         WorkLine(
             "touch",
             "Touch the work, dial to 0",
             (Shown("⌀ now", start), *(stop or _placed(step, feature))),
-            "Spindle stopped for every measurement.",
+            says,
         )
     ]
     count = len(answer["passes"])
@@ -252,10 +256,13 @@ def shoulder(
         left, right = left and step.out == "right", right and step.out == "left"
     elif side:
         left, right = side == "left", side == "right"
+    inside = isinstance(turned, Bore)
     if left and not right:
-        return (Shown(CARRIAGE, last - turned.start),)
+        past = step.past(turned.start, inside)
+        return (Shown(CARRIAGE, last - turned.start + past),)
     if right and not left:
-        return (Shown(CARRIAGE, turned.end - first),)
+        past = step.past(turned.end, inside)
+        return (Shown(CARRIAGE, turned.end - first + past),)
     return ()
 
 
