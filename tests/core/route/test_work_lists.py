@@ -64,6 +64,12 @@ class PastTheEnd(unittest.TestCase):
         touch = listed("hub-adapter", "bore-bore")[0]
         self.assertEqual(figures(touch)["Carriage stops at"], 42.5)
 
+    def test_metal_before_a_cut_is_no_end_to_go_past(self):
+        """The front of a back plate is faced after its spigot is roughed."""
+        touch = listed("back-plate", "rough-spigot")[0]
+        self.assertEqual(figures(touch)["Carriage stops at"], 9.5)
+        self.assertNotIn("past", touch.note)
+
     def test_a_shoulder_that_stays_is_not_cut_into(self):
         touch = listed("knob", "turn-boss")[0]
         self.assertEqual(figures(touch)["Carriage stops at"], 4)

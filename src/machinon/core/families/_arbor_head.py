@@ -8,6 +8,7 @@ in the collar may drive it.
 from collections.abc import Callable, Iterable
 
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._dowels import reamed_to_keep
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.piece.family import (
     Check,
@@ -103,7 +104,7 @@ def driven(s: Values) -> tuple[Holding, ...]:
         steps.append(Step("keyway", ("key",)))
     if s["pins.count"]:
         steps.append(Step("drill", ("pins",)))
-        steps.append(Step("ream", ("pins",), note="A press fit for the pins."))
+        steps.append(reamed_to_keep("pins", s["pins.diameter"]))
     if not steps:
         return ()
     return (

@@ -9,6 +9,7 @@ import math
 from collections.abc import Iterable
 from typing import Any
 
+from machinon.core.families._dowels import kept, reamed_to_keep
 from machinon.core.families._tapped import bolt_thread_check, tapped, thread_within
 from machinon.core.fits.keyway import key_near
 from machinon.core.materials import material
@@ -409,20 +410,16 @@ def _pressed(s: Values) -> tuple[Step, ...]:
 
 def _dowelled(s: Values) -> tuple[Step, ...]:
     """The dowels' holes, reamed to keep them; their places are the wheel's too."""
-    if not s["dowels.diameter"]:
+    wide = s["dowels.diameter"]
+    if not wide:
         return ()
-    apart = math.dist(*_dowels(s).points())
-    asked = {"dowel": s["dowels.diameter"], "distance": apart, "play_least": 0.004,
-             "play_most": 0.016}  # fmt: skip
-    pair = reckon("dowel-pair", asked)
-    keeps = f"{pair['keeps_lower']:.3f} to {pair['keeps_upper']:.3f} mm"
+    pair = kept(wide, math.dist(*_dowels(s).points()))
     slides = f"{pair['slides_lower']:.3f} to {pair['slides_upper']:.3f} mm"
+    wheel = f" The wheel's own slide at {slides}: from these, both clamped together."
     return (
         Step("drill", ("dowels",)),
-        Step("ream", ("dowels",), note=f"What keeps them is {keeps}: try a dowel in a "
-             f"scrap first. The wheel's own holes {slides}, reamed through these with "
-             "both clamped together."),
-    )  # fmt: skip
+        reamed_to_keep("dowels", wide, wheel),
+    )
 
 
 def route(s: Values) -> tuple[Holding, ...]:

@@ -7,6 +7,7 @@ import math
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
+from machinon.core.families._dowels import reamed_to_keep
 from machinon.core.piece.block_features import Outline, SixFaces
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -221,7 +222,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             *(
                 (
                     Step("drill", ("pins",)),
-                    Step("ream", ("pins",)),
+                    reamed_to_keep("pins", s["pins.diameter"]),
                     Step("prove", ("pins",), title="Span over two pins against the "
                          "nut's holes", tool="caliper, two pins"),
                 )

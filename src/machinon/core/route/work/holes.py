@@ -249,9 +249,10 @@ def _note(step: StepTold, hole: Hole, through: float) -> str:
         lead = (
             " Blind: its lead leaves the last of it under size." if hole.depth else ""
         )
-        return f"Slow, fed steadily in and out, never turned backwards.{lead}"
+        how = step.note or "Slow, fed steadily in and out, never turned backwards."
+        return f"{how}{lead}"
     if step.operation == "counterbore":
-        return "Try a screw's head: it lies under the face."
+        return f"{step.note} Try a screw's head: it lies under the face.".strip()
     if step.operation == "drill" and hole.depth is not None and not hole.flat:
         return "The point stands deeper than the shoulder: count from where it touched."
     return step.note

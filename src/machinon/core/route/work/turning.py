@@ -88,10 +88,9 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         given |= {"dial": lathe.dial_reads, "division": lathe.dial_division}
         dial = Dial(lathe.dial_reads, lathe.dial_division)
     answer = reckon("passes", given)
-    stop = shoulder(step, feature, finish / 2)
-    past = max(step.past(end, inside) for end in (feature.start, feature.end))
+    stop, past = _stops(step, feature, finish / 2)
     says = "Spindle stopped for every measurement."
-    if stop and past:
+    if past:
         says += f" It goes {plain(past, 1)} mm past an end that is cut later."
     lines = [
         WorkLine(
@@ -218,7 +217,7 @@ def carriage_stop(step: StepTold) -> float | None:
     feature = step.cut[0] if step.cut else None
     if not isinstance(feature, Cylinder | Bore):
         return None
-    stop = shoulder(step, feature, feature.diameter / 2)
+    stop, _ = _stops(step, feature, feature.diameter / 2)
     return float(stop[0].value) if stop else None
 
 
@@ -237,12 +236,13 @@ def _walls(step: StepTold, turned: Cylinder | Bore, radius: float) -> tuple[bool
     return stands(turned.start - BESIDE), stands(turned.end + BESIDE)
 
 
-def shoulder(
+def _stops(
     step: StepTold, turned: Cylinder | Bore | Groove, radius: float
-) -> tuple[Shown, ...]:
-    """The carriage stop, from the end, where a shoulder or a floor is left."""
+) -> tuple[tuple[Shown, ...], float]:
+    """The carriage stop, from the end, where a shoulder or a floor is left, and how far
+    past the end of what is cut it lies, mm."""
     if isinstance(turned, Groove):
-        return ()
+        return (), 0.0
     first, last = step.after.ends
     # the side that the feature names, else where metal is left beside it
     walls = {"right": "left", "left": "right"}  # where a bore opens, its floor is not
@@ -250,20 +250,17 @@ def shoulder(
     side = turned.shoulder if isinstance(turned, Cylinder) else walls.get(opens, "")
     left, right = _walls(step, turned, radius)
     if left and right and not side:
-        return ()  # no tool comes to it from an end: it is a recess
+        return (), 0.0  # no tool comes to it from an end: it is a recess
     if step.out:
         # the tool comes from the end that stands out
         left, right = left and step.out == "right", right and step.out == "left"
     elif side:
         left, right = side == "left", side == "right"
-    inside = isinstance(turned, Bore)
-    if left and not right:
-        past = step.past(turned.start, inside)
-        return (Shown(CARRIAGE, last - turned.start + past),)
-    if right and not left:
-        past = step.past(turned.end, inside)
-        return (Shown(CARRIAGE, turned.end - first + past),)
-    return ()
+    if left == right:
+        return (), 0.0
+    past = step.past(turned.start if left else turned.end, isinstance(turned, Bore))
+    stop = last - turned.start if left else turned.end - first
+    return (Shown(CARRIAGE, stop + past),), past
 
 
 def _faced(
