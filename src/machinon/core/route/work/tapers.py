@@ -11,7 +11,7 @@ from machinon.core.materials import material
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Cone, TaperBore
-from machinon.core.quantity import ANGLE, COUNT
+from machinon.core.quantity import ANGLE, COUNT, typed_again
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import Way, WorkLine, WorkList, way
@@ -41,7 +41,7 @@ def taper_list(
     """A taper: set, proved by its own two diameters, blued, and brought to depth."""
     small, large = sorted((feature.start_diameter, feature.end_diameter))
     long = feature.end - feature.start
-    taper = "/".join(f"{round(size, 3):g}" for size in (large, small, long))
+    taper = "/".join(typed_again(size) for size in (large, small, long))
     inside = isinstance(feature, TaperBore)
     asked: list[Way] = []
     method = "compound"
