@@ -278,7 +278,7 @@ class Proved(unittest.TestCase):
         square, sizes = listed("plate-block", "prove-block", given)
         self.assertEqual(square.figures, ())
         self.assertEqual(list(figures(sizes).values()), [90, 60, 30])
-        self.assertIn("±0.3, ±0.3, ±0.2 mm", sizes.note)
+        self.assertIn("±0.3 mm, ±0.3 mm, ±0.2 mm", sizes.note)
 
     def test_a_slope_is_level_over_slips_of_its_sine(self):
         """80 long at 15°: 80 sin 15° = 20.706."""

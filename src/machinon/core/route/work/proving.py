@@ -95,7 +95,7 @@ def _wanted(feature: Feature, fine: float) -> Iterator[WorkLine]:
 def _squared(step: StepTold, block: SixFaces) -> WorkList:
     """A block: its corners first, then its three sizes."""
     sizes = {"Length": block.length, "Width": block.width, "Height": block.height}
-    widths = [f"±{general_tolerance(size):g}" for size in sizes.values()]
+    widths = [f"±{general_tolerance(size):g} mm" for size in sizes.values()]
     within = ", ".join(widths if len(set(widths)) > 1 else widths[:1])
     return WorkList(
         (
@@ -110,7 +110,7 @@ def _squared(step: StepTold, block: SixFaces) -> WorkList:
                 "sizes",
                 "Its three sizes",
                 tuple(Shown(name, size) for name, size in sizes.items()),
-                f"Each at its four corners; {within} mm where nothing else rules it.",
+                f"Each at its four corners; {within} where nothing else rules it.",
             ),
         )
     )
