@@ -48,6 +48,7 @@ ORDER = (("laps", "each tool round all holes"), ("holes", "hole by hole"))
 ZERO = (("corner", "zero at the corner"), ("centre", "zero in the middle"))
 FLAT = "No deeper with the point: the floor is to be flat."
 HOLDS = 2.5  # diameters of thread: more holds no more
+SAME = 0.01  # mm: holes so nearly as far apart are read once
 NEAR = 1e-6  # mm: what ends this near to an end of the work ends in it
 FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
 
@@ -274,7 +275,7 @@ def _checked(
                  for b in holes.points[n + 1:]]  # fmt: skip
         over, across = min(apart) + wide, max(apart) + wide
     figures = [Shown("Over two neighbours", over)]
-    if len(holes.points) > 2:
+    if across > over + SAME:
         figures.append(Shown("Over the furthest", across))
     return WorkLine(
         "check",
