@@ -6,6 +6,7 @@ from machinon.core.families import families
 from machinon.core.families._dowels import as_bought, kept
 from machinon.core.piece.made import make
 from machinon.core.route.operations import route_told
+from machinon.core.route.work.listed import work_list
 
 
 class Dowels(unittest.TestCase):
@@ -34,5 +35,7 @@ class Dowels(unittest.TestCase):
         made = make(families()["hub-adapter"], {"dowels.diameter": "5"})
         steps = [step for up in route_told(made) for step in up.steps]
         (ream,) = (step for step in steps if step.operation == "ream")
-        self.assertIn("4.992 to 4.996 mm surely keeps them", ream.note)
-        self.assertIn("slide at 5.016 to 5.020 mm", ream.note)
+        first = work_list(ream).lines[0]
+        self.assertEqual(first.head, "First in a scrap")
+        self.assertIn("4.992 to 4.996 mm surely keeps them", first.note)
+        self.assertIn("slide at 5.016 to 5.020 mm", first.note)

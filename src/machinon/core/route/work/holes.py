@@ -96,6 +96,8 @@ def holes_list(
             zero = long / 2, wide / 2
         places = [(Shown("X", x - zero[0]), Shown("Y", y - zero[1])) for x, y in faced]
         lines = [_zero(step.after, holes, centre)]
+    if step.operation == "ream" and step.note:
+        lines.insert(0, WorkLine("scrap", "First in a scrap", (), step.note))
     each = list(zip(faced, places, strict=True))
     lines += _each_hole(step, holes, drills or (0.0,), by_hole, each)
     if step.operation == "drill" and len(places) > 1:
@@ -250,8 +252,7 @@ def _note(step: StepTold, hole: Hole, through: float) -> str:
         lead = (
             " Blind: its lead leaves the last of it under size." if hole.depth else ""
         )
-        how = step.note or "Slow, fed steadily in and out, never turned backwards."
-        return f"{how}{lead}"
+        return f"Slow, fed steadily in and out, never turned backwards.{lead}"
     if step.operation == "counterbore":
         return f"{step.note} Try a screw's head: it lies under the face.".strip()
     if step.operation == "drill" and hole.depth is not None and not hole.flat:
