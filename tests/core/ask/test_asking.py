@@ -52,6 +52,24 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("how fast 200mm cast iron disc", "rotating-limit", "", None),
     ("hypotenuse 30 40", "triangle", "slope", 50.0),
     ("taper 1 in 20", "taper", "half_angle", 1.4321),
+    ("taper per foot of 1:12", "taper", "taper_per_foot", 1.0),
+    ("tpf of 1:20", "taper", "taper_per_foot", 0.6),
+    ("indicate 40 mm travel mt3", "taper-setup", "indicator_reading", 1.0038),
+    # 1.25 on 3.175 is 50/127; 1.27 on 4 is 127/400
+    ("gears for 1.25 pitch on 8 tpi", "change-gears", "", None),
+    ("gears for 20 tpi on 4 mm", "change-gears", "", None),
+    ("rotary table 90 7 divisions", "dividing", "", None),
+    # 2 √(1.2 · 4.8) across; 6 sin 30° by a drill of 120°
+    ("recess for a 6 ball 1.2 deep", "detent", "land_diameter", 4.8),
+    ("dimple 6 ball with a 120 degree drill", "detent", "land_diameter", 3.0),
+    ("detent ball 6 rim 4.8", "detent", "depth", 1.2),
+    # 145 sin 7.5° − 6
+    ("24 index holes of 6 on a circle of 145", "index-ring", "land", 12.9265),
+    ("gap for gluing 25 shaft 30 long", "bond-gap", "gap_max", 0.1),
+    ("force to broach a 6 square 20 long", "broach-force", "teeth_in_cut", 3),
+    ("press to broach 6 mm keyway 30 long in steel", "broach-force", "force", 2640),
+    ("time to turn 100 long 40 to 30 mild steel", "cutting-time", "passes", 5),
+    ("how long to turn 40 to 30 over 100", "cutting-time", "passes", 5),
     ("1/4 whit", "thread", "major", 6.35),
     ("ba 4", "thread", "pitch", 0.66),
     ("number 7 drill", "convert", "mm", 5.1054),
@@ -560,7 +578,7 @@ class WhatOneWouldSay(unittest.TestCase):
             ),
             (
                 "taper 24.13 to 25.4 over 25.4",
-                "1 : 20, compound at 1.4321°, 2.8642° included, like MT2",
+                "1 : 20, compound at 1.4321°, 2.8642° included, 0.6 in/ft, like MT2",
             ),
         ):
             with self.subTest(said):

@@ -97,7 +97,7 @@ _MEASURES = frozenset(
         *("width", "length", "depth", "height", "thickness", "diameter", "bore"),
         *("outside", "inside", "overhang", "stickout", "feed", "interference", "tight"),
         *("chord", "sagitta", "rise", "radius", "kerf", "large", "small", "span"),
-        *("neck", "mouth", "tip", "circle", "stick-out", "pitch"),
+        *("neck", "mouth", "tip", "circle", "stick-out", "pitch", "rim"),
         *("out", "runout", "run-out", "swing"),
     )
 )
@@ -471,7 +471,7 @@ _FOOT = re.compile(
 )
 # the same said the other way round: taper per foot 5/8
 _PER_FOOT = re.compile(
-    rf"\b(?:taper\s+)?per\s+(?:ft|foot)\s+(?:of\s+)?({NUMBER})(?![\d.]|\s*(?:deg|°))",
+    rf"\b(?:taper\s+)?per\s+(?:ft|foot)\s+(?:of\s+)?({NUMBER})(?![\d.]|\s*(?:deg|°|:))",
     re.IGNORECASE,
 )
 # an inch thread said without its hyphen, where threads are spoken of: 3/8 in 24

@@ -300,7 +300,7 @@ def _taper(t: _Teller) -> str:
 def _slope(t: _Teller) -> str:
     return (
         f"1 : {1 / float(t['ratio']):.4g}, compound at {t.angle('half_angle')}, "
-        f"{t.angle('included_angle')} included"
+        f"{t.angle('included_angle')} included, {t['taper_per_foot']:.4g} in/ft"
     )
 
 
@@ -575,6 +575,24 @@ TELLINGS: Mapping[str, Telling] = {
     "thermal-size": lambda t: (
         f"{'Longer' if t['change'] > 0 else 'Shorter'} by "
         f"{small_text(abs(t['change']), t.inch)}"
+    ),
+    "detent": lambda t: (
+        f"{t.both('depth', 0.01)} deep, {t.both('land_diameter', 0.01)} across its "
+        f"rim; the ball rises {t.size('rise', 0.01)} out of it"
+    ),
+    "index-ring": lambda t: (
+        f"{t.both('land', 0.01)} of metal between neighbours"
+        if t["fits"]
+        else f"They overlap by {t.both(-float(t['land']), 0.01)}"
+    ),
+    "bond-gap": lambda t: (
+        f"Leave {small_text(t['gap_min'], t.inch)} to "
+        f"{small_text(t['gap_max'], t.inch)} on the diameter; it holds "
+        f"{t.rough(float(t['hold_force']), FORCE)}, or turns "
+        f"{t.rough(float(t['torque']), TORQUE)}"
+    ),
+    "broach-force": lambda t: (
+        f"About {t.rough(float(t['force']), FORCE)}: a press of {t['press']:.1f} tonnes"
     ),
     "knurl": _knurl,
     "ball-turning": lambda t: (

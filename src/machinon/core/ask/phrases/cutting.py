@@ -12,6 +12,7 @@ from machinon.core.threads.screw_thread import thread_of
 phrase = Phrases()
 
 _BARE = ("number",)
+_SIZES = ("size", "number")
 _TEMPERATURE = ("angle", "number")
 COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
 POINT = 0.3  # of its diameter: how long a drill's point is
@@ -286,13 +287,15 @@ def _cutting_time(s: Said) -> Inputs | None:
         return None
     rpm, diameter = s.take("rpm"), s.near("diameter")
     feed = s.near("feed", kinds=("number", "size"))
+    ends = _from_to(s)
     length = s.near("length", "over", "depth")
     drill = s.near("drill")
     length = length or s.size()
     if not (rpm or diameter or drill) and s.has("drill"):  # drill 50 deep 10 mm
         drill = s.size()
-    passes = s.near("pass", kinds=_BARE) or "1"
-    metal = s.take("material") or ("" if rpm or not (drill or diameter) else "steel")
+    passes = "" if ends else s.near("pass", kinds=_BARE) or "1"
+    metal = s.take("material")
+    metal = metal or ("" if rpm or not (drill or diameter or ends) else "steel")
     s.has("cutting", "cut", "turn", "pass", "bar", "for", "drill")
     if rpm and not feed and not diameter:  # 150 long 0.2 mm 400 rpm
         feed = s.take("size", "number")
@@ -301,11 +304,12 @@ def _cutting_time(s: Said) -> Inputs | None:
         speed, metal = reckon("speeds", asked), ""
         rpm = f"{speed['rpm']:.0f} rpm"
         feed = feed or f"{speed['feed']:g} mm"
-    if not length or not (rpm or (diameter and metal)):
+    if not length or not (rpm or ((diameter or ends) and metal)):
         return None
     if feed:
         feed = _a_turn(s, feed)
     given: Inputs = {"length": length}
+    given |= dict(zip(("start", "finish"), ends, strict=False))
     # a drill's point goes through as well
     point = f"{s.mm(drill) * POINT + 2:.4g}mm" if drill else ""
     named = (
@@ -314,6 +318,16 @@ def _cutting_time(s: Said) -> Inputs | None:
     )
     given |= {key: value for key, value in (*named, ("passes", passes)) if value}
     return {**given, "material": metal} if metal else given
+
+
+def _from_to(s: Said) -> list[str]:
+    """The two sizes of `40 to 30`; none where none were said."""
+    for first, to, other in zip(s.parts, s.parts[1:], s.parts[2:], strict=False):
+        sizes = (first, other)
+        if to.text.lower() == "to" and all(p.kind in _SIZES for p in sizes):
+            first.used = other.used = True
+            return s.alike(first.text, other.text)
+    return []
 
 
 def _a_turn(s: Said, feed: str) -> str:
@@ -435,3 +449,18 @@ def _bar(s: Said) -> Inputs | None:
         return None
     given: Inputs = {"bar_diameter": diameter, "overhang": out}
     return {**given, "bar_material": metal} if metal else given
+
+
+@phrase("broach-force", "force to broach a 6 square 20 long")
+def _broached(s: Said) -> Inputs | None:
+    if not s.has("broach", "broaching") or not s.has("force", "press", "push", "tonne"):
+        return None
+    length = s.near("length", "depth")
+    keyed = s.has("keyway", "key")
+    metal = s.take("material") or "steel"
+    s.has("square", "hole", "through", "length", "need", "a")
+    size = s.size()
+    if not (size and length):
+        return None
+    given = {"size": size, "length": length, "material": metal}
+    return {**given, "edges": "1"} if keyed else given

@@ -179,3 +179,14 @@ def _bearing(s: Said) -> Inputs | None:
 def _bearing_bore(number: str) -> str:
     found = next((r for r in rows("ball_bearings") if r["name"] == number), None)
     return f"{found['bore_mm']}mm" if found else ""
+
+
+@phrase("bond-gap", "gap to bond a shaft 20 length 30")
+def _bonded(s: Said) -> Inputs | None:
+    if not s.has("bond", "bonded", "bonding", "glue", "glued", "gluing"):
+        return None
+    length = s.near("length")
+    diameter = s.near("shaft", "bore", "diameter") or s.size()
+    length = length or s.size()
+    s.has("gap", "for", "compound", "joint", "hold", "play", "shaft", "length")
+    return {"diameter": diameter, "length": length} if diameter and length else None

@@ -114,7 +114,8 @@ def _dividing(s: Said) -> Inputs | None:
         return None
     worm = ratio.split(":")[0].strip() if ratio else s.near("worm", kinds=("number",))
     if not worm and sum(part.kind == "number" for part in s.parts) == 2:
-        worm = s.near("head", kinds=("number",))  # dividing head 40 52 teeth
+        # dividing head 40 52 teeth, rotary table 90 7 divisions
+        worm = s.near("head", "table", kinds=("number",))
     plates = s.listed("plate", "circle")
     angle = s.take("angle")
     count = "" if angle else s.count("divide")
@@ -270,3 +271,32 @@ def _square_hole(s: Said) -> Inputs | None:
     size = s.size()
     s.has("drill", "pilot")
     return {"size": size} if size else None
+
+
+@phrase("detent", "detent ball 6 deep 1.2")
+def _detent(s: Said) -> Inputs | None:
+    """A dimple by its depth, its rim, or the drill that makes it."""
+    dimple = s.has("detent", "dimple") | (s.has("ball") and s.has("recess"))
+    if not dimple:
+        return None
+    depth, rim = s.near("depth"), s.near("rim", "mouth", "width")
+    angle = s.take("angle")
+    s.has("recess", "drill", "a", "rim")
+    ball, depth, rim = s.alike(s.near("ball") or s.size(), depth, rim)
+    told = {"depth": depth, "land_diameter": rim, "drill_angle": angle}
+    given = {key: said for key, said in told.items() if said}
+    return {"ball": ball, **given} if ball and len(given) == 1 else None
+
+
+@phrase("index-ring", "24 index holes of 6 on a circle of 145")
+def _index_ring(s: Said) -> Inputs | None:
+    if not s.has("index") or not s.has("hole", "ring"):
+        return None
+    bare = ("number",)
+    count = s.near("index", kinds=bare) or s.near("hole", kinds=bare)
+    s.has("ring", "diameter", "circle", "rim", "on", "of")
+    first, other = s.alike(s.size(), s.size())
+    if not (count.isdigit() and first and other):
+        return None
+    hole, circle = sorted((first, other), key=s.mm)
+    return {"holes": count, "diameter": circle, "hole_diameter": hole}

@@ -25,7 +25,7 @@ def _offset(s: Said) -> Inputs | None:
             "method": "tailstock",
             "length_between_centres": length,
         }
-    if s.has("indicator", "clock", "dial", "dti"):
+    if s.has("indicator", "indicate", "clock", "dial", "dti"):
         given: Inputs = {"taper": taper, "method": "indicator"}
         travel = s.size()
         s.has("travel", "over", "reading", "taper")
@@ -91,5 +91,5 @@ def _taper(s: Said) -> Inputs | None:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "drawbar", "collet", "diameter")
-    s.has("slope", "gradient", "ratio", "per", "foot", "included")
+    s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included")
     return {"name": taper}

@@ -290,9 +290,14 @@ def _gears(s: Said) -> Inputs | None:
     asked = s.has("gear", "wheel", "change", "train")
     if not (lead or asked) or s.has("half", "half-nut", "dial"):
         return None
-    tpi = s.tpi()
     # a metric pitch on an inch lead screw
-    pitch = "" if tpi else s.near("pitch", kinds=_BARE) or s.take("size", "number")
+    pitch = "" if lead else s.near("pitch", kinds=_BARE)
+    tpi = "" if pitch else s.tpi()
+    if pitch and not lead:  # 1.25 pitch on 8 tpi
+        lead = s.take("tpi").replace(" ", "")
+    if tpi and not lead:  # 20 tpi on 4 mm
+        lead = s.size().replace(" ", "")
+    pitch = pitch or ("" if tpi else s.near("pitch", kinds=_BARE) or s.size())
     if not tpi and not pitch:
         return None
     if not lead:
