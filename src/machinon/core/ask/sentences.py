@@ -81,6 +81,7 @@ class _Teller:
 
 
 EXACT = 0.01  # seconds of arc: a division off by less is exact
+A_MATCH = 0.05  # of 1: a thread that fits its readings worse is none of them
 SAME_DRILL = 0.1  # mm apart: either does for the thread
 Telling = Callable[[_Teller], str]
 
@@ -124,7 +125,7 @@ def _thread(t: _Teller) -> str:
     return (
         f"{name}, {form}: {t.size('major')} over the crests, "
         f"{t.size('pitch_diameter')} pitch diameter, {said}, nut bored "
-        f"{t.size('minor_internal')}"
+        f"{t.size('minor_internal')}, lead angle {t.angle('lead_angle')}"
     )
 
 
@@ -400,6 +401,9 @@ def _cutting_time(t: _Teller) -> str:
 
 def _identify(t: _Teller) -> str:
     found = t["candidates"]
+    if not found or float(found[0]["score"]) < A_MATCH:
+        near = f"; the nearest is {found[0]['thread']}" if found else ""
+        return f"No thread that is kept here measures so{near}"
     if not t["told_apart"] and len(found) > 1:
         return f"{found[0]['thread']} or {found[1]['thread']}: {t['decides']}"
     return f"{found[0]['thread']}"

@@ -361,6 +361,8 @@ def _finish(s: Said) -> Inputs | None:
 def _growth(s: Said) -> Inputs | None:
     if not s.has("growth", "grow", "expansion", "expand", "shrink", "longer"):
         return None
+    if any(part.word in ("fit", "interference") for part in s.parts):
+        return None
     warm = s.near("to", kinds=_TEMPERATURE)
     cold = s.near("from", "c", "f", kinds=_TEMPERATURE) or s.take("angle")
     size, metal = s.size(), s.take("material")

@@ -116,12 +116,16 @@ def _t_nut(s: Said) -> Inputs | None:
 
 @phrase("shrink-fit", "shrink fit 50 interference 0.05")
 def _shrink(s: Said) -> Inputs | None:
-    heated = s.has("heat", "hot") and s.has("hub", "ring", "collar", "fit")
+    heated = s.has("heat", "hot", "temperature") and any(
+        part.text.lower() in ("hub", "ring", "collar", "fit") for part in s.parts
+    )
     if not (s.has("shrink") or heated):
         return None
-    tight = s.near("interference", "tight", "over")
-    first, other = s.alike(s.size(), tight or s.size())
-    s.has("fit", "hub", "shaft", "on", "drop", "ring", "collar", "bore", "pin")
+    if s.has("bearing"):  # it is not heated as a hub is: its maker says how far
+        return None
+    tight, room = s.near("interference", "tight", "over"), s.near("clearance")
+    first, other, room = s.alike(s.size(), tight or s.size(), room)
+    s.has("fit", "hub", "shaft", "on", "drop", "slip", "ring", "collar", "bore", "pin")
     if not first or not other:
         return None
     tight, wide = sorted((first, other), key=s.mm)
@@ -129,6 +133,7 @@ def _shrink(s: Said) -> Inputs | None:
         wide, tight = tight, f"{s.mm(wide) - s.mm(tight):.5g}mm"
     metal = s.take("material")
     given: Inputs = {"diameter": wide, "interference": tight}
+    given |= {"assembly_clearance": room} if room else {}
     return {**given, "hub_material": metal} if metal else given
 
 

@@ -140,7 +140,9 @@ def _bare_angle(s: Said) -> str:
 @phrase("countersink", "countersink 12 wide 90 deg hole 6")
 def _cone(s: Said) -> Inputs | None:
     spot = s.has("countersink", "csk") or (s.has("spot") and s.has("drill"))
-    point = not spot and s.has("point", "tip") and s.has("drill", "point", "length")
+    one = any(part.text.lower() in ("point", "tip") for part in s.parts)
+    point = not spot and one and s.has("point", "tip")
+    s.has("drill", "length")
     if not (spot or point) or any(p.kind in ("thread", "material") for p in s.parts):
         return None
     angle = s.take("angle") or _bare_angle(s)
@@ -254,6 +256,8 @@ def _half_way(s: Said) -> Inputs | None:
     if s.has("taper", "cone"):
         return None
     half = s.has("half", "centre") and s.has("way", "between")
+    small = {part.text.lower() for part in s.parts}  # centre of 12.5 and 77.1
+    half = half or ({"of", "and"} <= small and s.has("centre"))
     if not (s.has("half-way", "halfway", "middle") or half):
         return None
     tip = s.near("tip", "finder")

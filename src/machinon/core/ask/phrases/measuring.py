@@ -134,7 +134,7 @@ def _block(s: Said) -> Inputs | None:
 
 @phrase("triangle", "triangle 3 4")
 def _triangle(s: Said) -> Inputs | None:
-    if not s.has("triangle", "hypotenuse", "pythagoras"):
+    if not s.has("triangle", "hypotenuse", "pythagoras", "diagonal"):
         return None
     angle = s.take("angle")
     # of two bare sizes the long side is what is asked: hypotenuse 30 40
@@ -142,9 +142,10 @@ def _triangle(s: Said) -> Inputs | None:
     asked = bare and sum(p.kind in ("size", "number") for p in s.parts) == 2
     slope = "" if asked else s.near("hypotenuse", "slope")
     s.has("hypotenuse")
-    first = s.size()
-    second = "" if angle or slope else s.size()
-    s.has("right", "side", "base")
+    pair = s.pair()  # the diagonal of 40 x 30
+    first = pair[0] if pair else s.size()
+    second = pair[1] if pair else "" if angle or slope else s.size()
+    s.has("right", "side", "base", "rectangle", "plate")
     if angle and (slope or first):
         return {"slope" if slope else "side": slope or first, "angle": angle}
     if slope and first:

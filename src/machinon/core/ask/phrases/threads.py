@@ -272,7 +272,7 @@ def _plain_thread(s: Said) -> Inputs | None:
     if not thread:
         return None
     s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "tpi")
-    s.has("many", "per", "inch", "thread")
+    s.has("many", "per", "inch", "thread", "helix", "lead", "angle")
     s.has("limit", "outside", "over", "crest")
     given: Inputs = {"thread": thread}
     while grade := s.take("class"):
