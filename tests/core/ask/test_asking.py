@@ -69,6 +69,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("force to broach a 6 square 20 long", "broach-force", "teeth_in_cut", 3),
     ("press to broach 6 mm keyway 30 long in steel", "broach-force", "force", 2640),
     ("time to turn 100 long 40 to 30 mild steel", "cutting-time", "passes", 5),
+    # 12 × 22 and 12 × 1.5 are 282 of 300
+    ("bar 300 pieces 22 saw 1.5", "pieces", "pieces", 12),
+    ("torque for 3/8-16 bolt grade 8", "screw-torque", "torque", 59.1),
+    ("boring bar 1/2 dia 3 out", "boring-bar", "length_to_diameter", 6.0),
     ("helix angle m20x2.5", "thread", "lead_angle", 2.4796),
     ("diagonal of 40 x 30", "triangle", "slope", 50.0),
     ("centre of 12.5 and 77.1", "half-way", "centre", 44.8),

@@ -201,10 +201,11 @@ class Said:
         text = self.take("pair")
         return self.alike(*re.split(r"\s*[x×*]\s*", text)) if text else []
 
-    def alike(self, *sizes: str) -> list[str]:
+    def alike(self, *sizes: str, fractions: bool = False) -> list[str]:
         """Sizes of one thing: the bare ones in the unit that another was said in; a
-        fraction is inches as it is."""
+        fraction is inches as it is, and with fractions makes the others so."""
         inches = any(map(_INCHES.search, sizes))
+        inches = inches or (fractions and any("/" in size for size in sizes))
         metric = any(map(_METRIC.search, sizes))
         unit = "" if inches == metric else "in" if inches else "mm"
         bare = [_BARE.fullmatch(size) and "/" not in size for size in sizes]

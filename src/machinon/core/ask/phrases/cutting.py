@@ -1,6 +1,7 @@
 """Questions about cutting: speeds, passes, times, weights, bars."""
 
 import math
+from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.phrases.threads import thread_said
@@ -133,6 +134,8 @@ def _strip(s: Said) -> Inputs | None:
         return None
     if any(part.text.lower() == "into" for part in s.parts):  # how many, is asked
         return None
+    if any(a.word == "bar" and b.kind == "number" for a, b in pairwise(s.parts)):
+        return None  # the bar is that long: bar 300 pieces 22
     kerf = s.near("kerf", "saw")
     count = s.near("piece", "t-nut", "nut", kinds=_BARE)
     kerf, long = s.alike(kerf, s.near("length") or s.size())
@@ -157,7 +160,9 @@ def _saw_slot(s: Said) -> Inputs | None:
 def _pieces(s: Said) -> Inputs | None:
     into = any(part.text.lower() == "into" for part in s.parts)
     lengths = into and any(part.text.lower() == "lengths" for part in s.parts)
-    if not (s.has("piece") or lengths) or not (s.has("many", "from") or into):
+    of_bar = any(a.word == "bar" and b.kind == "number" for a, b in pairwise(s.parts))
+    many = s.has("many", "from") or into or of_bar
+    if not (s.has("piece") or lengths) or not many:
         return None
     kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
     long = s.near("length")
@@ -165,7 +170,7 @@ def _pieces(s: Said) -> Inputs | None:
     s.has("many", "from", "bar", "strip", "stock", "with", "each", "cut", "get", "saw")
     if not (bar and long and kerf):
         return None
-    bar, long = sorted((bar, long), key=s.mm, reverse=True)
+    bar, long, kerf = sorted((bar, long, kerf), key=s.mm, reverse=True)
     return {"bar": bar, "length": long, "kerf": kerf}
 
 
@@ -183,6 +188,8 @@ def _surface_speed(s: Said) -> Inputs | None:
 def _lever(s: Said) -> Inputs | None:
     if not s.has("lever", "torque", "spanner", "handle"):
         return None
+    if any(part.text.lower() == "nm" for part in s.parts):
+        return None  # the torque is known, and how long or how hard is asked
     pounds = s.near("lbf", "lb", kinds=_BARE)
     force = f"{pounds}lbf" if pounds else s.near("n", "newton", kinds=_BARE)
     arm = s.size()
@@ -444,7 +451,7 @@ def _bar(s: Said) -> Inputs | None:
         return None
     out = s.near("overhang", "stickout", "stick-out", "out", "length")
     diameter = s.near("diameter") or s.size()
-    diameter, out = s.alike(diameter, out or s.size())
+    diameter, out = s.alike(diameter, out or s.size(), fractions=True)
     metal = s.take("material")
     s.has("stick", "sticking", "out", "diameter", "length")
     if not diameter or not out:

@@ -286,7 +286,8 @@ def _detent(s: Said) -> Inputs | None:
     depth, rim = s.near("depth"), s.near("rim", "mouth", "width")
     angle = s.take("angle")
     s.has("recess", "drill", "a", "rim")
-    ball, depth, rim = s.alike(s.near("ball") or s.size(), depth, rim)
+    ball = s.near("ball") or s.size()
+    ball, depth, rim = s.alike(ball, depth, rim, fractions=True)
     told = {"depth": depth, "land_diameter": rim, "drill_angle": angle}
     given = {key: said for key, said in told.items() if said}
     return {"ball": ball, **given} if ball and len(given) == 1 else None

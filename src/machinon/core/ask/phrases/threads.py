@@ -111,6 +111,9 @@ def _torque(s: Said) -> Inputs | None:
         return None
     s.has("screw", "bolt", "nut", "force", "at", "nm")
     given: Inputs = {"thread": thread}
+    sae = s.near("grade", kinds=_BARE) if thread_of(thread).inch else ""
+    if f"SAE {sae}" in GRADES:
+        given["grade"] = f"SAE {sae}"
     grade = next((p for p in s.parts if p.text in GRADES), None)
     if grade is not None:
         grade.used = True
