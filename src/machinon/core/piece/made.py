@@ -47,6 +47,7 @@ from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.sizes.reamers import LEAVES, nearest_reamer
 from machinon.core.threads.screws import screw_by
+from machinon.core.wording import within
 
 THREADS = ("thread", "screw")  # measures that are the name of one
 COARSE = 0.5  # mm: what is rounded to less is meant to go on its mate
@@ -411,7 +412,8 @@ def _reamed(
             continue
         low, high = band.wanted
         reamer = nearest_reamer((low + high) / 2, inch)
-        says = f"{band.slot.words}: the reamer {sold_as(reamer.size)} {LEAVES} leaves "
+        mate = within(band.slot.words)
+        says = f"Reamed for the {mate}: {sold_as(reamer.size)} {LEAVES} leaves "
         lengths = (reamer.lower, reamer.upper, low, high)
         does = reamer.lower <= high and low <= reamer.upper
         advice = (
