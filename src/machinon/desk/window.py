@@ -342,6 +342,12 @@ class MainWindow(QMainWindow):
             self.settings.put("last_job", job_id)
             self.setWindowTitle(f"{job.job.name} · Machinon")
             self._show_job(stage)  # type: ignore[arg-type]
+            if job.stayed:
+                self.tell(
+                    "Rules of the program have changed since: "
+                    f"{', '.join(job.stayed)}: as it was. Empty a size in Piece to "
+                    "have it by its rule."
+                )
         except Damaged as error:
             self.keeping.offer_earlier(error, lambda: self.open_job(job_id))
             self.show_start()

@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 11  # of the documents that are written now
+FORMAT = 12  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -536,6 +536,14 @@ def _round_at(making: Plain, name: str) -> float | None:
     return flats.round
 
 
+def _what_rules_made_is_kept(document: Plain) -> Plain:
+    """Format 11 to 12: what the rules made of sizes is kept beside what was typed."""
+    for holder in (document, *document.get("works", ())):
+        if holder.get("making"):
+            holder["making"] |= {"ruled": {}, "ruled_of": ""}
+    return document
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
@@ -548,4 +556,5 @@ STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     8: _lessons_are_kept,
     9: _rules_round_in_millimetres,
     10: _odd_flats_are_read_to_the_far_side,
+    11: _what_rules_made_is_kept,
 }

@@ -28,3 +28,7 @@ class Making(msgspec.Struct, frozen=True):
     there: tuple[str, ...] = ()  # features that the piece it is made from has already
     old: str = ""  # the id of that piece where it is measured
     read_on: dict[str, str] = {}  # by size, the surface of it that tells it
+    # what the rules made of the sizes that nobody typed when this was last kept, by key
+    # as they would be typed, and the mark of the figures that they made it of
+    ruled: dict[str, str] = {}
+    ruled_of: str = ""

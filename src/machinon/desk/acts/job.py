@@ -13,6 +13,7 @@ from machinon.core.job.habits import Cuts, Habit, habit_of
 from machinon.core.job.job import Job, Stage, Work
 from machinon.core.job.plan import Plan
 from machinon.core.job.planning import plan_of
+from machinon.core.job.rules_kept import as_last_kept, with_rules_kept
 from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import length_text
 from machinon.core.shop.entry import KIND_WORDS
@@ -52,6 +53,8 @@ class JobAtHand:
         self.plan: Plan
         self.changed: Callable[[], None] = lambda: None
         self.truing = False  # the work is set true before its step goes on
+        # sizes that stay as the job was last kept, though rules have changed since
+        self.stayed: list[str] = []
         self.load(job_id)
 
     # -- the whole -------------------------------------------------------
@@ -68,6 +71,19 @@ class JobAtHand:
         found = {piece: self.file.get(piece) for piece in job.pieces}
         self.pieces = {id: p for id, p in found.items() if isinstance(p, Piece)}
         self._work_out()
+        self._stay_as_kept()
+
+    def _stay_as_kept(self) -> None:
+        """Leave sizes as they were where the program's rules have changed since; no act
+        of its own: it is kept with the next one."""
+        job, self.stayed = as_last_kept(self.job, self.plan.bodies)
+        if not self.stayed:
+            return
+        plan = self._planned(job, self.shop, self.pieces)
+        if plan.problem and not self.plan.problem:
+            self.stayed = []
+            return
+        self.job, self.plan = job, plan
 
     def _work_out(self) -> None:
         self.plan = self._planned(self.job, self.shop, self.pieces)
@@ -178,7 +194,11 @@ class JobAtHand:
         plan = self._planned(job, shop, pieces)
         if size and plan.problem and not self.plan.problem:
             raise BadInput(size, plan.problem)
-        self.file.act(self.job.id, says, *documents)
+        if job is not self.job:
+            job = with_rules_kept(job, plan.bodies)
+            plan = replace(plan, job=job)
+        kept = (job if isinstance(d, Job) else d for d in documents)
+        self.file.act(self.job.id, says, *kept)
         self.lathe = plan.lathe
         self.job, self.shop, self.pieces, self.plan = job, shop, pieces, plan
         self.changed()
