@@ -53,6 +53,25 @@ class RulesKept(DemoJob):
             hub = float(again.plan.made.values["hub.length"])
             self.assertEqual(self.stock(again).value, 2 * hub + 50)
 
+    def test_what_the_rules_made_is_no_decision_of_the_person(self):
+        """A step ticked after a reading keeps other sizes, and is no drawing before."""
+        before = len(self.job.drawn_before())
+        self.job.add_reading("chuck-130", "body", "130.03", "caliper")
+        self.job.mark_step("holes", True)
+        self.job.mark_step("holes", False)
+        self.assertEqual(len(self.job.drawn_before()), before)
+        self.job.set_size("hub.diameter", "72")
+        self.assertEqual(len(self.job.drawn_before()), before + 1)
+
+    def test_an_earlier_drawing_is_told_as_it_was(self):
+        self.job.set_size("hub.diameter", "72")
+        was = self.stock(self.job).value
+        self.job.set_size("hub.diameter", "74")
+        with later_program():
+            job = self.again()
+            [then, *_] = job.drawn_before()
+            self.assertEqual(job.sizes_then(then)[KEY], was)
+
     def test_what_follows_a_reading_still_does(self):
         """A chuck read again in between: its figures are others, so nothing tells
         whether a rule has changed, and the drawing follows the reading."""

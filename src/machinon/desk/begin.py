@@ -72,7 +72,8 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
         None,
     )
     start = before.making if before and before.making else Making(family.key)
-    start = replace(start, old="", read_on={})  # that one was made from its own
+    # that one was made from its own
+    start = replace(start.decided, old="", read_on={})
     if before is None:
         start = replace(start, inch=file.shop().inch)
     sizes = {**start.sizes, **typed_of_mates(family, typed, file.shop().inch)}

@@ -32,3 +32,8 @@ class Making(msgspec.Struct, frozen=True):
     # as they would be typed, and the mark of the figures that they made it of
     ruled: dict[str, str] = {}
     ruled_of: str = ""
+
+    @property
+    def decided(self) -> "Making":
+        """What the person decided, without what the rules made of the rest."""
+        return msgspec.structs.replace(self, ruled={}, ruled_of="")

@@ -16,6 +16,7 @@ from machinon.core.job.made_piece import (
     with_size,
 )
 from machinon.core.job.own_alike import own_alike
+from machinon.core.job.rules_kept import as_last_kept
 from machinon.core.job.since_cut import with_done
 from machinon.core.piece.family import Value, spoken
 from machinon.core.route.operations import StepTold
@@ -111,15 +112,16 @@ class MakingActs(JobAtHand):
         """Earlier drawings of the piece at hand, the newest first: each time that a
         decision of it changed."""
         found: list[Drawn] = []
-        at, making, after = self.job.at, self.job.making, None
+        at, making, after = self.job.at, None, None
         for line, job in self.file.history(self.job.id):
             work = next((w for w in getattr(job, "works", ()) if w.key == at), None)
             if work is None or work.making is None:
                 break  # before it was begun
-            if after is not None and work.making != making:
+            decided = work.making.decided
+            if after is not None and decided != making:
                 assert isinstance(job, Job)
                 found.append(Drawn(after.at, after.says, job))
-            making, after = work.making, line
+            making, after = decided, line
         return found
 
     def sizes_then(self, drawn: Drawn) -> dict[str, Value]:
@@ -127,7 +129,11 @@ class MakingActs(JobAtHand):
         are now; empty where it could not be made."""
         job = replace(drawn.job, at=self.job.at)
         pieces = {id: piece for id, piece in self.pieces.items() if id in job.pieces}
-        made = self._planned(job, self.shop, pieces).made
+        plan = self._planned(job, self.shop, pieces)
+        as_then, stayed = as_last_kept(job, plan.bodies)
+        if stayed:
+            plan = self._planned(as_then, self.shop, pieces)
+        made = plan.made
         return {} if made is None else {k: v.value for k, v in made.sizes.items()}
 
     def could_be_there(self, key: str) -> str:

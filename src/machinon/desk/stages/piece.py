@@ -181,7 +181,7 @@ class PieceView(StageView):
         self.with_it.setText(f"To go with it: {'; '.join(parts)}.")
         self.with_it.setVisible(bool(parts))
         self.lengths.setVisible(bool(self._lengths()))
-        if making != self._compared:
+        if making.decided != self._compared:
             self.was = {}
         self.buy.setVisible(plan.made is not None)
         self._resting.start()
@@ -251,7 +251,8 @@ class PieceView(StageView):
 
     def _compare(self, drawn: Drawn | None) -> None:
         """Show which sizes were drawn otherwise then."""
-        self._compared = self.job.job.making
+        making = self.job.job.making
+        self._compared = making.decided if making is not None else None
         self.was = {} if drawn is None else self.job.sizes_then(drawn)
         self._show_sheet()
 
