@@ -14,6 +14,7 @@ from machinon.core.families._chuck_side import (
     SPIGOT,
     SPIGOT_SIZES,
     chuck,
+    chuck_screws,
     screw_hole,
     screws_told,
     spigot_checks,
@@ -34,6 +35,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.hole_features import HoleCircle, Holes
 from machinon.core.piece.round_sizes import step_in, upwards
 from machinon.core.piece.stock import Round
@@ -262,6 +264,13 @@ def _screw_hold_checks(s: Values) -> Iterable[Check]:
                 0.8 * screw.diameter,
                 f"Metal under the heads of the {OF[of]} (0.8 of the screw)",
             )
+
+
+def nose_hardware(s: Values) -> Iterable[Hardware]:
+    """The screws of the spindle and of the chuck."""
+    thick = s["plate.thickness"]
+    yield chuck_screws(s, "nose", "spindle", thick, "for the spindle")
+    yield chuck_screws(s, "bolts", "chuck", thick, "for the chuck")
 
 
 def _drilled(s: Values, of: str, drill: str, sink: str) -> tuple[Step, ...]:

@@ -4,12 +4,12 @@ register, as small lathes have it.
 
 from collections.abc import Iterable
 
-from machinon.core.families._chuck_side import chuck_screws
 from machinon.core.families._nose_plate import (
     CAUTIONS,
     CHUCK,
     CHUCK_FITS,
     nose_checks,
+    nose_hardware,
     nose_plate,
     nose_route,
     nose_screws,
@@ -29,7 +29,6 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.turned_features import Bore
 
 
@@ -70,12 +69,6 @@ def route(s: Values) -> tuple[Holding, ...]:
     )  # fmt: skip
 
 
-def hardware(s: Values) -> Iterable[Hardware]:
-    thick = s["plate.thickness"]
-    yield chuck_screws(s, "nose", "spindle", thick, "for the spindle")
-    yield chuck_screws(s, "bolts", "chuck", thick, "for the chuck")
-
-
 FAMILY = Family(
     "flange-plate",
     "Flange plate",
@@ -92,7 +85,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
-    hardware=hardware,
+    hardware=nose_hardware,
     mates=(
         spindle(
             MateSize("register", "its register", 63.99, ("register",)),

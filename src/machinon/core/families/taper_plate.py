@@ -5,12 +5,12 @@ the taper centres it, the flange seats it.
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
-from machinon.core.families._chuck_side import chuck_screws
 from machinon.core.families._nose_plate import (
     CAUTIONS,
     CHUCK,
     CHUCK_FITS,
     nose_checks,
+    nose_hardware,
     nose_plate,
     nose_route,
     nose_screws,
@@ -30,7 +30,6 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.turned_features import TaperBore
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.things import Surface
@@ -111,12 +110,6 @@ NOSE = (
 )  # fmt: skip
 
 
-def hardware(s: Values) -> Iterable[Hardware]:
-    thick = s["plate.thickness"]
-    yield chuck_screws(s, "nose", "spindle", thick, "for the spindle")
-    yield chuck_screws(s, "bolts", "chuck", thick, "for the chuck")
-
-
 FAMILY = Family(
     "taper-plate",
     "Short-taper plate",
@@ -139,7 +132,7 @@ FAMILY = Family(
     build=build,
     route=route,
     checks=checks,
-    hardware=hardware,
+    hardware=nose_hardware,
     mates=(
         spindle(
             MateSize("large", "its taper at the flange", 63.513, ("register",)),
