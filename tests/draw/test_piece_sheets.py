@@ -403,6 +403,19 @@ class Sheets(unittest.TestCase):
         ):
             self.assertIn(says, self.written(make(families()[key], {})))
 
+    def test_the_round_under_a_square_is_said_with_its_flats(self):
+        """Square heads stand with their corners out of the paper: 24 √2 is 33.94, and no
+        line of a view is so far out. A hexagon's corners are seen, and dimensioned."""
+        for sides, says, across in (
+            ("4", "4 flats, 24 across, from ⌀33.94", False),
+            ("6", "6 flats, 24 across", True),
+        ):
+            screw = make(families()["hexagon-screw"], {"head.sides": sides})
+            written = self.written(screw)
+            self.assertIn(says, written)
+            self.assertEqual("⌀27.71" in written, across)
+            self.assertNotIn("⌀33.94", written)
+
     def test_a_set_screw_that_meets_each_bit_is_drawn_and_written(self):
         """Three bits, three M4 screws a quarter turn on: they look out of the half that
         is not cut, and are written once for all."""

@@ -103,6 +103,13 @@ def _seen_to(flats: Flats, body: Body) -> float:
     return radius
 
 
+def round_lost(flats: Flats, body: Body) -> bool:
+    """Whether neither half shows the round that flats are cut on: a square's corners
+    stand towards and away from who looks."""
+    out = round_under(flats, body)
+    return max(_cut_to(flats, body), _seen_to(flats, body)) < out - 1e-3
+
+
 def flats_seen(flats: Flats, body: Body) -> list[tuple[float, float]]:
     """From where to where each flat is seen in the lower half as it is looked at from
     outside, mm from the axis; the first is looked at square on."""

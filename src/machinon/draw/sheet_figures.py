@@ -24,6 +24,7 @@ from machinon.core.piece.turned_features import (
     Bore,
     Centre,
     Cylinder,
+    Flats,
     Groove,
     NutThread,
     Screw,
@@ -32,6 +33,7 @@ from machinon.core.piece.turned_features import (
 from machinon.core.quantity import COUNT, INCH, LENGTH, length_text, text_of
 from machinon.core.wording import begun
 from machinon.draw.drawing import MarkKind, Role
+from machinon.draw.half_section import round_lost, round_under
 
 EXACT = 0.003  # of a 64th of an inch: a length so near is meant to be one
 GOES = "0 goes "  # begins why of a size that may go through, or from end to end
@@ -152,6 +154,8 @@ def _rounds_left(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimensi
         for feature in features
         if isinstance(feature, NutThread)
     }
+    # the flats that it takes the corners of say it
+    told |= {round(round_under(f, made.body), 3) for f in _on_lost_rounds(made)}
     found = {}
     for feature in features:
         if isinstance(feature, Cylinder | Bore | Groove):
@@ -160,6 +164,28 @@ def _rounds_left(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimensi
                 told.add(round(line.at[0], 3))
                 found[f"{feature.name}.diameter"] = line
     return found
+
+
+def _on_lost_rounds(made: Made) -> list[Flats]:
+    """Flats of whose round nothing is seen from the side, and no size tells it."""
+    sizes = {
+        round(known.value, 3)
+        for known in made.sizes.values()
+        if known.size.measure == "diameter" and isinstance(known.value, float)
+    }
+    flats = (f for f in made.body.features if isinstance(f, Flats))
+    return [
+        f
+        for f in flats
+        if round_lost(f, made.body)
+        and round(2 * round_under(f, made.body), 3) not in sizes
+    ]
+
+
+def lost_round(made: Made, flats: Flats) -> float:
+    """The diameter that such flats are cut on, mm; 0 where it is told otherwise."""
+    lost = any(f.name == flats.name for f in _on_lost_rounds(made))
+    return 2 * round_under(flats, made.body) if lost else 0.0
 
 
 def _over_all(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension]:

@@ -32,7 +32,13 @@ from machinon.core.piece.turned_features import (
     Knurl,
     Sloping,
 )
-from machinon.draw.sheet_figures import BROKEN, SheetFigure, feature_of, length_said
+from machinon.draw.sheet_figures import (
+    BROKEN,
+    SheetFigure,
+    feature_of,
+    length_said,
+    lost_round,
+)
 
 # how a measure is said that has no line of its own
 SAID = {
@@ -177,6 +183,8 @@ def _measures(
     if isinstance(feature, Flats):
         many = "1 flat" if feature.count == 1 else f"{feature.count} flats"
         told = [text.replace("across", feature.says) for text in said.values()]
+        if wide := lost_round(made, feature):
+            told.append(f"from ⌀{length_said(round(wide, 2), inch)}")
         return ", ".join((many, *told))
     if isinstance(feature, Flanked) and "pins" in said:
         said.pop("angle", None)  # it stands to the floor, and is said with the pins
