@@ -404,8 +404,9 @@ class Sheets(unittest.TestCase):
             self.assertIn(says, self.written(make(families()[key], {})))
 
     def test_the_round_under_a_square_is_said_with_its_flats(self):
-        """Square heads stand with their corners out of the paper: 24 √2 is 33.94, and no
-        line of a view is so far out. A hexagon's corners are seen, and dimensioned."""
+        """Square heads stand with their corners out of the paper: 24 √2 is 33.94, and
+        no line of a view is so far out. A hexagon's corners are seen, and dimensioned.
+        """
         for sides, says, across in (
             ("4", "4 flats, 24 across, from ⌀33.94", False),
             ("6", "6 flats, 24 across", True),
