@@ -93,5 +93,5 @@ class Told(WindowCase):
             self.window.open_job("back-plate-130")
             self.settle()
             [box] = self.window.findChildren(QMessageBox)
-            self.assertIn("have changed since: stock length", box.text())
+            self.assertIn("stay as they were: stock length.", box.text())
             box.close()

@@ -343,9 +343,11 @@ class MainWindow(QMainWindow):
             self.setWindowTitle(f"{job.job.name} · Machinon")
             self._show_job(stage)  # type: ignore[arg-type]
             if job.stayed:
+                first, more = job.stayed[:4], len(job.stayed) - 4
+                sizes = ", ".join(first) + (f" and {more} more" if more > 0 else "")
                 self.tell(
-                    "Rules of the program have changed since: "
-                    f"{', '.join(job.stayed)}: as it was. Empty a size in Piece to "
+                    "Rules of the program have changed since this job was last kept. "
+                    f"These sizes stay as they were: {sizes}. Empty one in Piece to "
                     "have it by its rule."
                 )
         except Damaged as error:
