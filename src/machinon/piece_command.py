@@ -18,7 +18,7 @@ from machinon.core.piece.family import Family
 from machinon.core.piece.made import Known, Made, make
 from machinon.core.piece.stock import stock_said
 from machinon.core.quantity import LENGTH, length_text, text_of
-from machinon.core.reckoning import TEXT
+from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.machine_checks import along_the_route
 from machinon.core.route.operations import (
@@ -235,7 +235,7 @@ def _help(family: Family) -> str:
             "one of " + ", ".join(size.choices)
             if size.choices
             else ""
-            if size.kind is TEXT
+            if size.kind in (TEXT, FLAG)
             else f"from {size.low:g} to {size.high:g}"
         )
         rule = size.why or (size.rule if isinstance(size.rule, str) else "its standard")
