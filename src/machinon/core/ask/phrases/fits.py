@@ -105,7 +105,7 @@ def _t_nut(s: Said) -> Inputs | None:
     row = standard_slot(s.mm(neck))
     slot = {key: float(value) for key, value in row.items() if key.endswith("_mm")}
     if abs(slot["neck_mm"] - s.mm(neck)) > WORN:
-        return None  # of a slot of another standard only the neck is known
+        return {"neck": neck}  # of another standard: its head and lip must be read
     return {
         "neck": neck,
         "head": f"{slot['head_least_mm']:g}mm",
