@@ -69,6 +69,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("force to broach a 6 square 20 long", "broach-force", "teeth_in_cut", 3),
     ("press to broach 6 mm keyway 30 long in steel", "broach-force", "force", 2640),
     ("time to turn 100 long 40 to 30 mild steel", "cutting-time", "passes", 5),
+    # half of it over sin 30°
+    ("round in 60 vee 20", "vee", "axis", 20.0),
+    ("oct 25 across flats", "polygon", "round_needed", 27.06),
     # 12 × 22 and 12 × 1.5 are 282 of 300
     ("bar 300 pieces 22 saw 1.5", "pieces", "pieces", 12),
     ("torque for 3/8-16 bolt grade 8", "screw-torque", "torque", 59.1),
@@ -562,6 +565,10 @@ class WhatOneWouldSay(unittest.TestCase):
             "how much deeper if I take 0.02 off the diameter of MT2",
             "dovetail 60 degrees 50 wide at the top 10 mm pins",
             "power to drill 20 mm steel",
+            "how much to heat aluminium housing 62 mm to grow 0.05",
+            "handle for 25 nm with 250 n",
+            "heat bearing 30 bore to slip on 0.03",
+            "radius from 3 points",
         ):
             with self.subTest(said):
                 told = understand(said)

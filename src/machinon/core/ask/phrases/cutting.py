@@ -398,6 +398,11 @@ def _warm(s: Said) -> Inputs | None:
     absolute = measured or (at and bool(metal) and not warmer and not cooler)
     if not (absolute or warmer or cooler):
         return None
+    if any(
+        word.text.lower() in ("grow", "expand") and figure.kind in _SIZES
+        for word, figure in pairwise(s.parts)
+    ):
+        return None  # how warm it has to be, is asked
     said = s.take("angle") or s.near("warmer", "cooler", "c", "f", kinds=_BARE)
     size, fahrenheit = s.size(), s.has("f", "fahrenheit")
     if not size or not said:

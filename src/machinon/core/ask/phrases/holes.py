@@ -177,15 +177,21 @@ def _sides(s: Said, words: list[str]) -> int:
     """Number of sides that were said; 0 for none."""
     if s.has("polygon"):
         return int(s.count("side") or 0)
-    for word, sides in (("hex", 6), ("square", 4), ("pentagon", 5), ("octagon", 8)):
-        if s.has(word):
+    for called, sides in _CALLED:
+        if s.has(*called):
             return sides
     across = "across" in words and ("flats" in words or "corners" in words)
     # what is measured across flats is mostly a hexagon
     return 6 if across or "af" in words else 0
 
 
-_SIDED = ("hex", "hexagon", "hexagonal", "square", "pentagon", "octagon")
+_CALLED = (
+    (("hex",), 6),
+    (("square",), 4),
+    (("pentagon", "pentagonal"), 5),
+    (("octagon", "octagonal", "oct"), 8),
+)
+_SIDED = ("hexagon", "hexagonal", *(word for words, _ in _CALLED for word in words))
 
 
 def _is_of_round(size: str, words: list[str]) -> bool:

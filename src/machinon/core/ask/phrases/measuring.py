@@ -1,11 +1,14 @@
 """Questions about measuring: dovetails, keys, flats, slips, triangles."""
 
+from itertools import pairwise
+
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 
 phrase = Phrases()
 
 MOST_PIN = 40.0  # mm, and inches: a whole number over it is the dovetail's angle
+VEES = ("60", "90", "120")  # degrees, as they are cut
 TRAVEL = 10.0  # mm: of an indicator; readings further apart are of something else
 
 
@@ -207,13 +210,16 @@ def _vee(s: Said) -> Inputs | None:
     if not s.has("vee") or s.has("difference"):
         return None
     angle, mouth = s.take("angle"), s.near("mouth", "width")
+    for figure, word in pairwise(s.parts):  # a 60 vee
+        if word.word == "vee" and figure.text in VEES and not angle:
+            figure.used, angle = True, figure.text
     diameter = s.near("round", "bar", "rod", "diameter") or s.size()
     s.has(
         "block", "height", "in", "round", "bar", "rod", "lie", "stand", "high", "over"
     )
     if not diameter:
         return None
-    angle = angle or s.near("vee", kinds=("number",))  # a 90 vee
+    angle = angle or s.near("vee", kinds=("number",))
     parts = {"diameter": diameter, "angle": angle, "mouth": mouth}
     return {key: said for key, said in parts.items() if said}
 
