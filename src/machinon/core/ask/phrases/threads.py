@@ -128,6 +128,8 @@ def _torque(s: Said) -> Inputs | None:
 def _clearance(s: Said) -> Inputs | None:
     if not s.has("clearance"):
         return None
+    if any(part.word in ("shaft", "bearing") for part in s.parts):
+        return None  # no screw goes through it
     # of an inch screw whose threads were not said: its series makes no difference
     thread = thread_said(s) or _numbered(s) or _coarse(s)
     if not thread:
