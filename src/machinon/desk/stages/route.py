@@ -53,7 +53,7 @@ from machinon.desk.widgets import (
     set_part,
 )
 from machinon.draw.body_film import body_film
-from machinon.draw.drawing import Mark, MarkKind
+from machinon.draw.drawing import Drawing, Mark, MarkKind
 
 FRAME, HEADS, WORDS = 232, 62, 250  # px: a frame, what is about all, words of a step
 PICTURE = 140  # px: height of the picture in a frame
@@ -81,15 +81,32 @@ class FilmFrame(QWidget):
         super().__init__()
         self._look, self._number = look, number
         self.lit = False
+        self._film, self._drawing = film, Drawing(0, 0, ())
+        self._laid_out: tuple[Maker, int, int] | None = None
         self.grow(1.0)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.show_step(step, film, mark)
 
     def show_step(self, step: StepTold, film: Maker, mark: MarkKind | None) -> None:
-        """The same frame after a change of the piece; it is painted when told to."""
-        self._step, self._film, self._mark = step, film, mark
+        """The same frame after a change of the piece; its picture stays until it is to
+        `catch_up`."""
+        self._step, self._coming, self._mark = step, film, mark
         self.setAccessibleName(f"Step {self._number}: {step.title}")
         self.setToolTip(step.title)
+
+    def catch_up(self) -> None:
+        """Show the piece as it is now."""
+        self._film = self._coming
+        self.update()
+
+    def _picture(self) -> Drawing:
+        """Laid out once, however often the frame is uncovered or moved."""
+        at = self._film, self._wide, self._tall
+        if self._laid_out != at:
+            size = 11.0 * self._look.scale
+            self._drawing = self._film(self._wide, self._tall, size)
+            self._laid_out = at
+        return self._drawing
 
     def grow(self, times: float) -> None:
         """Its picture so many times as large as on a small screen; where there is less
@@ -119,11 +136,7 @@ class FilmFrame(QWidget):
             painter.drawRect(QRectF(self.rect()).adjusted(2, 2, -2, -2))
         painter.save()
         painter.translate(px(8), px(8))
-        paint(
-            painter,
-            self._film(self._wide, self._tall, 11.0 * look.scale),
-            look.theme,
-        )
+        paint(painter, self._picture(), look.theme)
         painter.restore()
         if self._mark is not None:
             corner = self._wide - px(2), px(18)
@@ -353,7 +366,7 @@ class RouteView(StageView):
         """The frame at hand at once, the others one after another."""
         for frame in self.frames.values():
             if frame.lit:
-                frame.update()
+                frame.catch_up()
         self._to_paint = [frame for frame in self.frames.values() if not frame.lit]
         self._painting.start()
 
@@ -364,7 +377,7 @@ class RouteView(StageView):
 
     def _paint_next(self) -> None:
         if self._to_paint:
-            self._to_paint.pop(0).update()
+            self._to_paint.pop(0).catch_up()
         else:
             self._painting.stop()
 
