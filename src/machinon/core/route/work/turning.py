@@ -91,7 +91,9 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     stop, past = _stops(step, feature, finish / 2)
     says = "Spindle stopped for every measurement."
     if past:
-        says += f" It goes {plain(past, 1)} mm past an end that is cut later."
+        says += f" It goes {plain(past, 1)} mm past an end that is cut later"
+        off = ": the work stands off the chuck's face by more" if inside else ""
+        says += f"{off}."
     lines = [
         WorkLine(
             "touch",
