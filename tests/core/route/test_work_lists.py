@@ -63,6 +63,9 @@ class PastTheEnd(unittest.TestCase):
         """A hub sawn 2.5 over its 39 mm: through that, and a millimetre on."""
         touch = listed("hub-adapter", "bore-bore")[0]
         self.assertEqual(figures(touch)["Carriage stops at"], 42.5)
+        self.assertIn("clear of the chuck's face", touch.note)
+        blind = listed("spacer-sleeve", "bore-bore")[0]  # it ends in the bar
+        self.assertNotIn("chuck", blind.note)
 
     def test_metal_before_a_cut_is_no_end_to_go_past(self):
         """The front of a back plate is faced after its spigot is roughed."""

@@ -92,8 +92,9 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     says = "Spindle stopped for every measurement."
     if past:
         says += f" It goes {plain(past, 1)} mm past an end that is cut later"
-        off = ": the work stands off the chuck's face by more" if inside else ""
-        says += f"{off}."
+        first, last = step.after.ends
+        through = inside and float(stop[0].value) > last - first
+        says += ": keep it clear of the chuck's face." if through else "."
     lines = [
         WorkLine(
             "touch",
