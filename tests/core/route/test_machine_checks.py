@@ -61,7 +61,8 @@ class Rim(unittest.TestCase):
         """30 m/s at its rim: 30 · 60 / (π · 0.32) = 1790 rpm."""
         check = self.told("cast iron", "320")
         self.assertFalse(check.passed)
-        self.assertIn("that is 1790 rpm", check.says)
+        self.assertIn("30 m/s at most, that is 1790 rpm", check.says)
+        self.assertIn("98 ft/s at most, that is 1790 rpm", check.says_in_inches)
         self.assertTrue(self.told("cast iron", "250").passed)
 
     def test_steel_goes_by_its_strength(self):

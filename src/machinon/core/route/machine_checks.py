@@ -21,6 +21,7 @@ from machinon.core.piece.turned_features import (
     Groove,
     Screw,
 )
+from machinon.core.quantity import FOOT
 from machinon.core.route.operations import HoldingTold
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
@@ -66,14 +67,18 @@ def on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
     fastest = max(lathe.speeds, default=0.0)
     if metal.rim and fastest:
         limit = metal.rim_rpm(made.body.largest)
+        runs = (
+            f"A rim of {metal.name} runs {{}} at most, that is "
+            f"{10 * int(limit / 10)} rpm for this one; {lathe.name} turns up to "
+            f"{fastest:.0f}."
+        )
         yield Check(
             "rim",
             "stock",
             fastest <= limit,
-            f"A rim of {metal.name} runs {metal.rim:g} m/s at most, that is "
-            f"{10 * int(limit / 10)} rpm for this one; {lathe.name} turns up to "
-            f"{fastest:.0f}.",
+            runs.format(f"{metal.rim:g} m/s"),
             grave=False,
+            form=runs.format(f"{metal.rim / FOOT:.0f} ft/s"),
         )
 
 
