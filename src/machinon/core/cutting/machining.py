@@ -10,6 +10,7 @@ from machinon.core.errors import BadInput
 from machinon.core.materials import material as material_named
 from machinon.core.quantity import (
     COUNT,
+    FOOT,
     FORCE,
     LENGTH,
     MASS,
@@ -332,7 +333,8 @@ def _rotating_limit(
         )
         trail.cautions.append(
             f"{metal.name.capitalize()} breaks without warning and hides its "
-            f"faults: keep its rim under {metal.rim:g} m/s, whatever the sum says."
+            f"faults: keep its rim under {metal.rim:g} m/s ({metal.rim / FOOT:.0f} "
+            "ft/s), whatever the sum says."
         )
     if (unbalance_mass is None) != (unbalance_radius is None):
         key = "unbalance_radius" if unbalance_radius is None else "unbalance_mass"
