@@ -136,13 +136,16 @@ class OwnTools(unittest.TestCase):
 
     def test_a_usual_reamer_does_where_its_usual_hole_takes_the_size_in(self):
         """H7 at 8 is 8.000 to 8.015: a pivot's hole of 8.009 comes out of it, one of
-        8.020 does not."""
+        8.020 does not, but out of one of 8.01."""
         has = shelf("reamers")
         says = self.of_step(has, "hinged-arm", "ream-pivot", pivot_diameter="8.009")
-        self.assertIn("yours: reamer 8 mm, H7 leaves 8.000 mm to 8.015 mm", says)
+        self.assertIn("yours: reamer 8 mm", says)
         says = self.of_step(has, "hinged-arm", "ream-pivot", pivot_diameter="8.020")
         self.assertIn("no reamer of 8.02 mm on the shelf", says)
         self.assertIn("reamer 8 mm leaves up to 8.015 mm", says)
+        has = shelf("reamers", items=(Item("reamer", "reamer 8.01 mm", 8.01),))
+        says = self.of_step(has, "hinged-arm", "ream-pivot", pivot_diameter="8.020")
+        self.assertIn("reamer 8.01 mm, H7 leaves 8.010 mm to 8.025 mm", says)
 
     def test_a_boring_bar_goes_in_and_reaches(self):
         """Opened to 39.5 before it is bored: the stoutest that goes in and is long

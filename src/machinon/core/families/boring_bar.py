@@ -438,7 +438,7 @@ FAMILY = Family(
         FitSlot("bar", "Bar in its holder", "bar.diameter", "holder.bore", "hole",
                 "shaft", "moves"),
         FitSlot("bits", "Bit in the bar", "bits.diameter", "bit.diameter", "shaft",
-                "shaft", "goes-on"),
+                "shaft", "reamed"),
         FitSlot("pilot", "Pilot in its bushing", "pilot.diameter", "bushing.bore",
                 "hole", "shaft", "runs"),
     ),

@@ -347,7 +347,7 @@ FAMILY = Family(
     ),
     fits=(
         FitSlot("pivot", "Arm on its pivot", "pivot.diameter", "pin.diameter", "shaft",
-                "shaft", "moves"),
+                "shaft", "reamed"),
     ),
     full={"slot.length": "20"},
     ways=({"far.thread": "M6"},

@@ -11,6 +11,7 @@ from machinon.core.piece.family import Chain, FitSlot, Values
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.setting_out.bolt_circle import circle_band
 from machinon.core.sizes.fit import nothing_left
+from machinon.core.sizes.reamers import Reamer, nearest_reamer
 from machinon.core.threads.thread_limits import crest_limits
 from machinon.core.wording import within
 
@@ -38,6 +39,15 @@ class FitBand(Struct, frozen=True):
             return None
         half = (float(most) - float(least)) / 2
         return self.aim - half, self.aim + half
+
+    def reamed(self, inch: bool) -> tuple[Reamer, bool] | None:
+        """The reamer that is sold for such a hole, and whether it does; None where the
+        size is no matter of play. inch: which is taken where both do."""
+        if self.wanted is None:
+            return None
+        low, high = self.wanted
+        reamer = nearest_reamer((low + high) / 2, inch)
+        return reamer, reamer.does(low, high)
 
 
 def fit_band(

@@ -45,7 +45,7 @@ from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import End
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
-from machinon.core.sizes.reamers import LEAVES, nearest_reamer
+from machinon.core.sizes.reamers import LEAVES
 from machinon.core.threads.screws import screw_by
 from machinon.core.wording import within
 
@@ -408,14 +408,13 @@ def _reamed(
     }
     for band in fits.values():
         name = reamed.get(known[band.slot.rules].value)
-        if name is None or band.wanted is None:
+        found = band.reamed(inch)
+        if name is None or found is None or band.wanted is None:
             continue
-        low, high = band.wanted
-        reamer = nearest_reamer((low + high) / 2, inch)
+        reamer, does = found
         mate = within(band.slot.words)
         says = f"Reamed for the {mate}: {sold_as(reamer.size)} {LEAVES} leaves "
-        lengths = (reamer.lower, reamer.upper, low, high)
-        does = reamer.lower <= high and low <= reamer.upper
+        lengths = (reamer.lower, reamer.upper, *band.wanted)
         advice = (
             "Ream scrap first."
             if does

@@ -27,7 +27,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Step, spoken
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hardware import sold_as, with_unit
-from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
+from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import (
@@ -212,6 +212,7 @@ class StepTold(Struct, frozen=True, dict=True):
     stacked: int = 1  # how many lie on each other
     figures: tuple[Shown, ...] = ()  # what is set or read, where no feature tells
     finished: tuple[float, float] = (0.0, 0.0)  # stations of a turned piece's ends
+    reamer: float = 0.0  # that is sold for its hole, mm
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -365,15 +366,15 @@ def _told(
     operation = OPERATIONS[step.operation]
     features = [made.body.feature(name) for name in step.features if _is(made, name)]
     first = features[0] if features else None
-    inch = bool(made.values["inch"])
-    drill = drill_of(step, first, inch)
+    drill = drill_of(step, first, made.values["inch"])
     tap = _tap_of(step, first)
+    reamer = _reamer(first, made) if step.operation == "ream" else 0.0
     return StepTold(
         step.key,
         step.operation,
         step.features,
-        step.title or _title(step, operation, features, drill, tap, inch),
-        step.tool or _tool(operation, first, drill, tap, inch),
+        step.title or _title(step, operation, features, drill, tap, reamer),
+        step.tool or _tool(operation, first, drill, tap, reamer),
         _note(step, drill),
         step.caution or _caution(step, holding.machine, first),
         drill,
@@ -390,6 +391,7 @@ def _told(
         holding.stacked,
         step.figures,
         made.body.ends if made.body.turns else (0.0, 0.0),
+        reamer,
     )
 
 
@@ -552,7 +554,7 @@ def _title(
     features: Sequence[Feature],
     drill: float,
     tap: str,
-    inch: bool,
+    reamer: float,
 ) -> str:
     hole = hole_of(features[0]) if features else None
     if tap and features:
@@ -572,8 +574,7 @@ def _title(
             to = f"⌀{_size(hole.bore)}, {_size(hole.bore_depth)} deep"
         return f"{operation.verb} {many} to {to}"
     if hole is not None and operation.key == "ream":
-        sold = _reamer(hole, inch)
-        to = sold or f"⌀{_size(hole.diameter)}"
+        to = f"{sold_as(reamer)} {LEAVES}" if reamer else f"⌀{_size(hole.diameter)}"
         return f"Ream {_named(step, features[0])} to {to}"
     if operation.key in ("deburr", "mount"):
         return operation.verb
@@ -587,11 +588,24 @@ def _title(
     return f"{operation.verb} {said}{left}".strip()
 
 
-def _reamer(hole: Hole, inch: bool) -> str:
-    """The reamer that leaves a hole, as one asks for it: `8 H7`; empty for none."""
-    reamer = nearest_reamer(hole.diameter, inch)
-    makes = reamer.makes(hole.diameter)
-    return f"{sold_as(reamer.size)} {LEAVES}" if makes else ""
+def _reamer(feature: Feature | None, made: Made) -> float:
+    """The reamer that is sold for a hole, mm; 0 where none leaves it so."""
+    hole = hole_of(feature)
+    if hole is None or not hole.ream:
+        return 0.0
+    inch = bool(made.values["inch"])
+    by_fit = ((made.sizes[band.slot.rules], band) for band in made.fits)
+    bands = (
+        band
+        for known, band in by_fit
+        if known.by == "fit" and known.value == hole.diameter
+    )
+    ruled = next((found for b in bands if (found := b.reamed(inch))), None)
+    if ruled is None:
+        reamer = nearest_reamer(hole.diameter, inch)
+        ruled = reamer, reamer.makes(hole.diameter)
+    reamer, does = ruled
+    return reamer.size if does else 0.0
 
 
 def _for_what(step: Step, feature: Feature) -> str:
@@ -604,7 +618,7 @@ def _for_what(step: Step, feature: Feature) -> str:
 
 
 def _tool(
-    operation: Operation, feature: Feature | None, drill: float, tap: str, inch: bool
+    operation: Operation, feature: Feature | None, drill: float, tap: str, reamer: float
 ) -> str:
     if tap:
         return f"tap {thread_of(tap).says}"
@@ -612,7 +626,7 @@ def _tool(
         return f"drill {drill_named(drill).removesuffix(' mm')}"
     hole = hole_of(feature)
     if operation.key == "ream" and hole is not None:
-        return f"{operation.tool} {_reamer(hole, inch)}".strip()
+        return f"{operation.tool} {sold_as(reamer)} {LEAVES}" if reamer else "reamer"
     if operation.key == "counterbore" and hole is not None:
         return f"counterbore {sold_as(hole.bore)}"
     if isinstance(feature, TaperBore):

@@ -45,7 +45,7 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
     bore = step.cut[0] if step.cut else None
     match bore:
         case Holes(hole=hole) | CrossHoles(hole=hole) if step.operation == "ream":
-            return _own_reamer(hole.diameter, shelf, inch)
+            return _own_reamer(step.reamer or hole.diameter, shelf, inch)
         case CrossHoles(hole=hole) if step.operation == "broach":
             return _own_size("broach", hole.square, shelf, inch)
         case Keyway() if bore.inside:

@@ -7,7 +7,7 @@ from msgspec import Struct
 from machinon.core.quantity import INCH
 from machinon.core.sizes.limits import limits_of_size
 
-OVER = 0.01  # mm that one may ream over that zone; a shop rule
+SURE = 0.5  # of what it leaves that must do, for it to be the right one; a shop rule
 METRIC = 0.5  # mm from one to the next
 LEAVES = "H7"  # the zone that a sharp reamer of a size leaves a hole in
 
@@ -20,8 +20,13 @@ class Reamer(Struct, frozen=True):
     upper: float
 
     def makes(self, size: float) -> bool:
-        """Whether a hole of this size can be what it leaves; never a tighter one."""
-        return self.lower - 1e-9 <= size <= self.upper + OVER + 1e-9
+        """Whether a hole of this size can be what it leaves."""
+        return self.lower - 1e-9 <= size <= self.upper + 1e-9
+
+    def does(self, lower: float, upper: float) -> bool:
+        """Whether most of what it leaves lies between these sizes, mm."""
+        both = min(upper, self.upper) - max(lower, self.lower)
+        return both >= SURE * (self.upper - self.lower) - 1e-9
 
 
 def reamer_of(size: float) -> Reamer:
