@@ -298,6 +298,7 @@ _PLAIN = {
     "told_apart": "sure",
     "tpi": "threads to the inch",
     "um": "micrometres",
+    "warm_to": "slips on at",
     "wire_max": "largest wire",
     "wire_min": "smallest wire",
     "worst_tir": "worst, on the indicator",

@@ -3,7 +3,8 @@
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import LENGTH, NUMBER
+from machinon.core.materials import material
+from machinon.core.quantity import LENGTH, NUMBER, TEMPERATURE
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.sizes.fit import rising_play
 from machinon.core.tables import rows
@@ -11,6 +12,9 @@ from machinon.core.tables import rows
 # of a seat's interference, what reaches the raceway of a ring on a solid steel
 # shaft, or in a stout housing; a shop rule
 SHARE = {"inner": 0.8, "outer": 0.7}
+# °C: of the shop, and what grease, cage and hardness of a usual bearing bear
+ROOM, SPOILT = 20.0, 110.0
+SLIPS = 0.01  # mm that a warm ring should be over its seat, to be pushed home in one go
 
 
 def usual_clearance(bore: float) -> tuple[float, float, str]:
@@ -72,13 +76,15 @@ def usual_clearance(bore: float) -> tuple[float, float, str]:
         Result("lost_most", LENGTH, "play the seat takes, most"),
         Result("left_least", LENGTH, "play left in the bearing; − is preload"),
         Result("left_most", LENGTH, "play left in the bearing, most"),
+        Result("warm_to", TEMPERATURE, "that an inner ring slips on at"),
         Result("adjusted", TEXT, "ring of a pair that the nut or cover moves"),
         Result("seat", TEXT, "how a ring of a pair has to sit"),
         Result("warning", TEXT, "where the seat does not suit, else empty"),
     ),
     sources=(
         "about 0.8 of the interference reaches the inner raceway, 0.7 the outer one: "
-        "a shop rule for solid shafts and stout housings",
+        "a shop rule for solid shafts and stout housings; so are 0.01 mm to slip on by "
+        "and 110 °C at most: the maker's limit comes first",
     ),
 )
 def _bearing_seat(
@@ -94,9 +100,11 @@ def _bearing_seat(
     share: float | None,
 ) -> dict[str, Any]:
     rising_play(play_least, play_most)
+    warm = _warmed(trail, bore, play_least) if ring == "inner" else {}
     if bearing != "deep groove":
         part = SHARE[ring] if share is None else share
-        return _adjusted(trail, ring, arrangement, play_least, play_most, part)
+        found = _adjusted(trail, ring, arrangement, play_least, play_most, part)
+        return {**found, **warm}
     if clearance_least is None or clearance_most is None:
         clearance_least, clearance_most, source = usual_clearance(bore)
         trail.source(source)
@@ -134,8 +142,28 @@ def _bearing_seat(
         "lost_most": lost[1],
         "left_least": least,
         "left_most": most,
+        **warm,
         "warning": warning,
     }
+
+
+def _warmed(trail: Trail, bore: float, play_least: float) -> dict[str, float]:
+    """How warm an inner ring has to be to slip on; nothing where it goes on cold."""
+    if play_least >= 0:
+        return {}
+    grows = material("alloy steel").expansion * bore
+    warm = trail.step(
+        "Slips on at",
+        f"{ROOM:g} + ({-play_least:.4f} + {SLIPS:g}) / ({grows:.3g} a degree)",
+        ROOM + (SLIPS - play_least) / grows,
+        TEMPERATURE,
+    )
+    if warm > SPOILT:
+        trail.cautions.append(
+            f"Over {SPOILT:g} °C grease, cage and hardness of a bearing suffer: no "
+            "warmer, and press it on by that ring."
+        )
+    return {"warm_to": warm}
 
 
 def _adjusted(

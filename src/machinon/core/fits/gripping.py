@@ -1,6 +1,7 @@
 """Consequences of a plain fit: grip, bond, run-out, and behaviour when warm."""
 
 from machinon.core.errors import BadInput
+from machinon.core.fits.bearing_seat import SPOILT
 from machinon.core.fits.meeting import Effect, Joined, Meeting
 from machinon.core.materials import material
 from machinon.core.quantity import DURATION, FORCE, LENGTH, NUMBER, TEMPERATURE, TORQUE
@@ -232,6 +233,11 @@ def bearing_seat(m: Meeting) -> Joined:
         **m.said("clearance_least", "clearance_most", "bearing", "arrangement"),
     }
     answer = reckon("bearing-seat", asked)
+    warm = float(answer.results.get("warm_to") or 0.0)
+    slips: tuple[Effect, ...] = ()
+    if warm:
+        hot = warm > SPOILT
+        slips = (Effect("Ring slips on at", warm, TEMPERATURE, answer, False, hot),)
     if "left_least" not in answer.results:  # the nut sets the play of a pair
         adjusted = (
             Effect("Moved by the nut or cover", answer["adjusted"], TEXT, answer),
@@ -241,7 +247,7 @@ def bearing_seat(m: Meeting) -> Joined:
         slides = Effect("This ring", answer["seat"], TEXT, answer, grave=wrong)
         says = [str(answer["warning"])] if wrong else []
         return Joined(
-            (), (slides, *adjusted, *_warm(m)), answer, (*says, *answer.notes)
+            (), (slides, *adjusted, *slips, *_warm(m)), answer, (*says, *answer.notes)
         )
     effects = (
         Effect(
@@ -253,6 +259,7 @@ def bearing_seat(m: Meeting) -> Joined:
             answer["left_least"] < 0,
         ),
         Effect("Bearing's play left, most", answer["left_most"], LENGTH, answer, True),
+        *slips,
         *_warm(m),
     )
     return Joined(
