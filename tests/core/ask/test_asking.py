@@ -69,6 +69,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("force to broach a 6 square 20 long", "broach-force", "teeth_in_cut", 3),
     ("press to broach 6 mm keyway 30 long in steel", "broach-force", "force", 2640),
     ("time to turn 100 long 40 to 30 mild steel", "cutting-time", "passes", 5),
+    # 0.012 and 5 µm over 25 mm of 11.5e-6: 59.1 degrees more than 20
+    ("heat a 6205 bearing 0.012 interference", "bearing-seat", "warm_to", 79.1),
     # half of it over sin 30°
     ("round in 60 vee 20", "vee", "axis", 20.0),
     ("oct 25 across flats", "polygon", "round_needed", 27.06),
@@ -567,7 +569,6 @@ class WhatOneWouldSay(unittest.TestCase):
             "power to drill 20 mm steel",
             "how much to heat aluminium housing 62 mm to grow 0.05",
             "handle for 25 nm with 250 n",
-            "heat bearing 30 bore to slip on 0.03",
             "radius from 3 points",
         ):
             with self.subTest(said):

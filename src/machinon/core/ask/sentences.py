@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from machinon.core.cutting.broaching import TONNE
+from machinon.core.fits.bearing_seat import SPOILT
 from machinon.core.piece.hardware import with_unit
 from machinon.core.quantity import (
     ANGLE,
@@ -363,11 +364,18 @@ def _seat(t: _Teller) -> str:
         return f"This ring {t['seat']}; {t['adjusted']} sets the play"
     bore = float(t.given("bore"))
     low, high = bore - float(t.given("play_most")), bore - float(t.given("play_least"))
+    slips = ""
+    if t.has("warm_to"):
+        slips = f"; warmed to {t.heat('warm_to')} its ring slips on"
+        if t["warm_to"] > SPOILT:
+            slips = "; it is pressed on, so much warmth would spoil it"
+    turned = length_text(high, 0.001, t.inch)
+    if length_text(low, 0.001, t.inch) != turned:
+        turned = f"{length_text(low, 0.001, t.inch, unit=False)} to {turned}"
     return (
-        f"Turn the seat to {length_text(low, 0.001, t.inch, unit=False)} to "
-        f"{length_text(high, 0.001, t.inch)} for the ring that turns; the bearing "
-        f"keeps {small_text(t['left_least'], t.inch)} to "
-        f"{small_text(t['left_most'], t.inch)} of play"
+        f"Turn the seat to {turned} for the ring that turns; the bearing keeps "
+        f"{small_text(t['left_least'], t.inch)} to "
+        f"{small_text(t['left_most'], t.inch)} of play{slips}"
     )
 
 

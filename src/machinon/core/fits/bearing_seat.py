@@ -14,7 +14,9 @@ from machinon.core.tables import rows
 SHARE = {"inner": 0.8, "outer": 0.7}
 # °C: of the shop, and what grease, cage and hardness of a usual bearing bear
 ROOM, SPOILT = 20.0, 110.0
-SLIPS = 0.01  # mm that a warm ring should be over its seat, to be pushed home in one go
+SLIPS = (
+    0.005  # mm that a warm ring should be over its seat, to be pushed home in one go
+)
 
 
 def usual_clearance(bore: float) -> tuple[float, float, str]:
@@ -83,7 +85,7 @@ def usual_clearance(bore: float) -> tuple[float, float, str]:
     ),
     sources=(
         "about 0.8 of the interference reaches the inner raceway, 0.7 the outer one: "
-        "a shop rule for solid shafts and stout housings; so are 0.01 mm to slip on by "
+        "a shop rule for solid shafts and stout housings; so are 5 µm to slip on by "
         "and 110 °C at most: the maker's limit comes first",
     ),
 )

@@ -10,6 +10,7 @@ from machinon.core.sizes.limits import limits_of_size
 from machinon.core.tables import rows
 
 phrase = Phrases()
+TIGHTEST = 0.99  # of an interference that was said
 LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
 # fits by their usual words, on a hole of H7: shop rules, said with the answer
@@ -158,17 +159,20 @@ def _bearing(s: Said) -> Inputs | None:
     number = s.take("bearing")
     asked = s.has("bearing")
     bore = _bearing_bore(number) if number else (s.near("bore") or s.size())
-    if not (asked or number) or s.has("heat", "hot"):
+    if not (asked or number) or not bore:
         return None
-    if not bore:
-        return None
-    s.has("seat", "shaft", "fit")
+    heated = s.has("heat", "hot", "warm")
+    tight = (s.near("interference", "tight") or s.size()) if heated else ""
+    s.has("seat", "shaft", "fit", "slip", "drop", "interference")
     if number:  # a 6004 on a shaft of 20 is said twice
         again = s.near("shaft", "bore")
         if again and abs(s.mm(again) - s.mm(bore)) > TWICE:
             return None
     if s.has("housing", "outer", "outside"):  # the other ring: not this question
         return None
+    if tight:
+        most = -s.mm(tight) * TIGHTEST  # of a seat that is measured
+        return {"bore": bore, "play_least": f"-{tight}", "play_most": f"{most:.5f}mm"}
     try:
         zone = limits_of_size(s.mm(bore), "k6")
     except BadInput:  # no size that the tables have
