@@ -54,6 +54,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("taper 1 in 20", "taper", "half_angle", 1.4321),
     ("taper per foot of 1:12", "taper", "taper_per_foot", 1.0),
     ("tpf of 1:20", "taper", "taper_per_foot", 0.6),
+    ("1:12 in taper per foot", "taper", "taper_per_foot", 1.0),
+    ("10 in 100 taper", "taper", "half_angle", 2.8624),
+    ("slope 2.5 in 100", "taper", "taper_per_foot", 0.3),
     ("indicate 40 mm travel mt3", "taper-setup", "indicator_reading", 1.0038),
     # 1.25 on 3.175 is 50/127; 1.27 on 4 is 127/400
     ("gears for 1.25 pitch on 8 tpi", "change-gears", "", None),

@@ -443,12 +443,6 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
             r"\b(\d+)\s*(?:deg(?:rees?)?|°)\s*(\d+)\s*(?:min(?:utes?)?\b|['′])",
             r"\1d\2m",
         ),
-        # a taper of so much in so much, both of one unit
-        (
-            r"\b(taper|slope|gradient)\s+(?:of\s+)?1\s+in\s+(\d+(?:\.\d+)?)\b(?!\s*mm)",
-            r"\1 1:\2",
-        ),
-        (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|slope|gradient)\b", r"1:\1 \2"),
     )
 )
 
@@ -463,9 +457,16 @@ _IN_WORDS = re.compile(
     r"|flutes?|teeth|tooth|(?:t-)?nuts?|divisions?|sides?|passes)\b)-?",
     re.IGNORECASE,
 )
+# a taper of so much in so much, both of one unit: taper 1 in 20, 10 in 100 taper
+_IN_SO_MUCH = re.compile(
+    r"(?<![\d/.:])\b(?P<first>(?:taper|slope|gradient)\s+(?:of\s+)?)?"
+    r"(?P<rise>\d+(?:\.\d+)?)\s+in\s+(?P<run>\d+(?:\.\d+)?)(?!\w|\.\d)"
+    r"(?(first)(?!\s*(?:mm|in\s+\d|long|\"|″))|(?=\s+(?:taper|slope|gradient)\b))",
+    re.IGNORECASE,
+)
 # a taper by the foot, both ways in inches: 5/8 per foot
 _FOOT = re.compile(
-    rf"({NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:taper\s+)?"
+    rf"(?<![\d:.])({NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:taper\s+)?"
     r"(?:/|per|to\s+the|a)\s*"
     r"(?:ft|foot)\b(?!\s*(?:/|pin))",
     re.IGNORECASE,
@@ -486,6 +487,11 @@ _OF_THREADS = re.compile(
     re.IGNORECASE,
 )
 _UNKNOWN = re.compile(r"\b(?:which|unknown|identify|gears?|wheels?)\b", re.IGNORECASE)
+
+
+def _one_in(match: re.Match[str]) -> str:
+    rise, run = float(match["rise"]), float(match["run"])
+    return f"{match['first'] or ''}1:{run / rise:g}" if rise else match[0]
 
 
 def _by_the_foot(match: re.Match[str]) -> str:
@@ -525,6 +531,7 @@ def heard(text: str, inch: bool = False) -> Said:
     text = _IN_WORDS.sub(lambda m: f"{_COUNT_WORDS.index(m[1].lower()) + 2} ", text)
     for pattern, meant in _SAID_SO:
         text = pattern.sub(meant, text)
+    text = _IN_SO_MUCH.sub(_one_in, text)
     text = _PER_FOOT.sub(_by_the_foot, _FOOT.sub(_by_the_foot, text))
     if _OF_THREADS.search(text) and not _UNKNOWN.search(text):
         text = _APART.sub(_joined, text)
