@@ -423,7 +423,7 @@ class Sheets(unittest.TestCase):
         made = make(families()["single-point-bar"], {"bits.count": "3"})
         written = self.written(made)
         self.assertIn("3 × M4 × 0.7, drill 3.3", written)
-        self.assertTrue(any(text.startswith("3 × ⌀8.018, reamed") for text in written))
+        self.assertTrue(any(text.startswith("3 × ⌀8.009, reamed") for text in written))
         board = Board(400, 200)
         draw_half_section(board, made.body, lambda z, r: (z, -r))
         mouths = [

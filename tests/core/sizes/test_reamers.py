@@ -36,6 +36,21 @@ class Reamed(unittest.TestCase):
                              ("Ream bit 1 to 8 H7", "reamer 8 H7"))  # fmt: skip
         self.assertIn("8 H7 leaves 8.000 to 8.015 mm, 7.985 to 8.021 mm", check.says)
 
+    def test_a_reamed_hole_is_drawn_as_its_reamer_leaves_it(self):
+        """A pivot of 25 is known to 4 µm and may have 0 to 52 µm of play: 25.004 to
+        25.048, of which 25 H7 leaves the part up to 25.021. 63/64 in H7 would do as
+        well, and is no reamer that a metric shop looks for first."""
+        for inch, reamer, size in ((False, "25 H7", 25.013), (True, "63/64", 25.014)):
+            given = {"pin.diameter": "25"}
+            made = make(families()["hinged-arm"], given, round_inch=inch)
+            self.assertEqual(made.values["pivot.diameter"], size)
+            (check,) = (c for c in made.checks if c.key == "reamer-pivot")
+            self.assertIn(reamer, check.says)
+            steps = [step for up in route_told(made) for step in up.steps]
+            proof = next(step for step in steps if step.key == "prove-pivot")
+            ends = [(shown.name, round(shown.value, 6)) for shown in proof.figures]
+            self.assertEqual(ends, [("⌀ from", 25.004), ("⌀ to", 25.048)])
+
     def test_more_play_than_a_reamer_leaves_is_told(self):
         """f7 on 8.000 begins at 8.013, where H7 ends."""
         check, step = bar("goes-on", "8.000")

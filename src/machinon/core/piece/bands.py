@@ -11,10 +11,11 @@ from machinon.core.piece.family import Chain, FitSlot, Values
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.setting_out.bolt_circle import circle_band
 from machinon.core.sizes.fit import nothing_left
-from machinon.core.sizes.reamers import Reamer, nearest_reamer
+from machinon.core.sizes.reamers import Reamer, nearest_reamer, reamers_near
 from machinon.core.threads.thread_limits import crest_limits
 from machinon.core.wording import within
 
+REAMED = "reamed"  # the fit whose hole is left as its tool leaves it
 DOUBT = 0.004  # mm, two sigma: of a mate given as a bare size, as by micrometer
 
 
@@ -46,8 +47,20 @@ class FitBand(Struct, frozen=True):
         if self.wanted is None:
             return None
         low, high = self.wanted
-        reamer = nearest_reamer((low + high) / 2, inch)
-        return reamer, reamer.does(low, high)
+        size = (low + high) / 2
+        for reamer in reamers_near(size, inch):
+            if reamer.does(low, high):
+                return reamer, True
+        return nearest_reamer(size, inch), False
+
+    def drawn(self, inch: bool) -> float:
+        """The size to draw, mm: the middle of what was wanted, of that only what the
+        reamer leaves where the hole is left to one. inch: as for `reamed`."""
+        found = self.reamed(inch) if self.want == REAMED else None
+        if found is None or self.lower is None or self.upper is None:
+            return self.aim
+        low, high = max(found[0].lower, self.lower), min(found[0].upper, self.upper)
+        return (low + high) / 2 if low < high else self.aim
 
 
 def fit_band(

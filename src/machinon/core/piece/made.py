@@ -140,7 +140,7 @@ def make(
         elif typed.get(key):
             known[key] = Known(size, size.read(typed[key], inch), "typed", "typed")
         elif slot is not None:
-            known[key] = _by_band(size, fits[slot.key], mates)
+            known[key] = _by_band(size, fits[slot.key], mates, round_inch)
         else:
             known[key] = _ruled(size, rests[key], values)
         values[key] = known[key].value
@@ -360,11 +360,12 @@ def _ruled(size: Size, rests: tuple[str, ...], values: Values) -> Known:
     return Known(size, found, size.by, _why(size, inch))
 
 
-def _by_band(size: Size, band: FitBand, mates: Values) -> Known:
-    slot, aim = band.slot, _rounded(band.aim, band.slot.step)
+def _by_band(size: Size, band: FitBand, mates: Values, inch: bool) -> Known:
+    slot, drawn = band.slot, band.drawn(inch)
+    aim = _rounded(drawn, slot.step)
     if band.lower is not None and band.upper is not None:
         # no round size lies in a narrow band
-        aim = aim if band.lower <= aim <= band.upper else round(band.aim, 3)
+        aim = aim if band.lower <= aim <= band.upper else round(drawn, 3)
     size.checked(aim)
     if isinstance(slot, Chain):
         return Known(size, aim, "chain", f"{slot.words}: {slot.told}")

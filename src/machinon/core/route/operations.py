@@ -5,7 +5,7 @@ caution come from what is cut, unless a family says more.
 """
 
 import functools
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from typing import Any
 
 from msgspec import Struct
@@ -13,6 +13,7 @@ from msgspec.structs import replace
 
 from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
+from machinon.core.piece.bands import FitBand
 from machinon.core.piece.block_features import (
     Flanked,
     MaleDovetail,
@@ -27,7 +28,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.family import Holding, Step, spoken
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hardware import sold_as, with_unit
-from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import (
@@ -389,7 +390,7 @@ def _told(
         _banded(made, step),
         standing.out,
         holding.stacked,
-        step.figures,
+        step.figures or _left_by_reamer(step, first, made),
         made.body.ends if made.body.turns else (0.0, 0.0),
         reamer,
     )
@@ -594,18 +595,38 @@ def _reamer(feature: Feature | None, made: Made) -> float:
     if hole is None or not hole.ream:
         return 0.0
     inch = bool(made.values["inch"])
-    by_fit = ((made.sizes[band.slot.rules], band) for band in made.fits)
-    bands = (
-        band
-        for known, band in by_fit
-        if known.by == "fit" and known.value == hole.diameter
-    )
+    bands = _bands_of(hole, made)
     ruled = next((found for b in bands if (found := b.reamed(inch))), None)
     if ruled is None:
         reamer = nearest_reamer(hole.diameter, inch)
         ruled = reamer, reamer.makes(hole.diameter)
     reamer, does = ruled
     return reamer.size if does else 0.0
+
+
+def _bands_of(hole: Hole, made: Made) -> Iterator[FitBand]:
+    """The bands of the fits that rule its diameter."""
+    for band in made.fits:
+        known = made.sizes[band.slot.rules]
+        if known.by == "fit" and known.value == hole.diameter:
+            yield band
+
+
+def _left_by_reamer(
+    step: Step, feature: Feature | None, made: Made
+) -> tuple[Shown, ...]:
+    """The sizes that a reamed hole is proved to lie between: nobody aims a reamer at
+    their middle."""
+    hole = hole_of(feature)
+    if step.operation != "prove" or hole is None or not hole.ream:
+        return ()
+    for band in _bands_of(hole, made):
+        if band.lower is not None and band.upper is not None:
+            return (
+                Shown("⌀ from", band.lower, step=0.001),
+                Shown("⌀ to", band.upper, step=0.001),
+            )
+    return ()
 
 
 def _for_what(step: Step, feature: Feature) -> str:

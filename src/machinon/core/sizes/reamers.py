@@ -1,6 +1,7 @@
 """The reamers that are sold, and what each leaves."""
 
 import math
+from collections.abc import Iterator
 
 from msgspec import Struct
 
@@ -39,21 +40,27 @@ def reamer_of(size: float) -> Reamer:
     return Reamer(size, hole.lower, hole.upper)
 
 
+def reamers_near(size: float, inch: bool = False) -> Iterator[Reamer]:
+    """The reamers that are sold next to a size, mm, by half millimetres and by 64ths of
+    an inch; of each kind the one whose hole comes nearer first.
+
+    inch: whether the inch ones come first.
+    """
+    for step in (INCH / 64, METRIC) if inch else (METRIC, INCH / 64):
+        under = max(math.floor(size / step + 1e-9), 1)
+        both = reamer_of(step * under), reamer_of(step * (under + 1))
+        yield from sorted(both, key=lambda reamer: _off(reamer, size))
+
+
 def nearest_reamer(size: float, inch: bool = False) -> Reamer:
-    """The reamer that is sold whose hole comes nearest to a size, mm: by half
-    millimetres or by 64ths of an inch.
+    """The reamer that is sold whose hole comes nearest to a size, mm.
 
     inch: which of them is taken where both do.
 
     >>> nearest_reamer(8.02).size, nearest_reamer(7.997).size
     (8.0, 8.0)
     """
-    steps = (INCH / 64, METRIC) if inch else (METRIC, INCH / 64)
-    near: list[Reamer] = []
-    for step in steps:
-        under = max(math.floor(size / step + 1e-9), 1)
-        near += reamer_of(step * under), reamer_of(step * (under + 1))
-    return min(near, key=lambda reamer: _off(reamer, size))
+    return min(reamers_near(size, inch), key=lambda reamer: _off(reamer, size))
 
 
 def _off(reamer: Reamer, size: float) -> float:

@@ -49,9 +49,8 @@ def proved_list(step: StepTold, at: Machines, ways: Mapping[str, str]) -> WorkLi
     ]
     if len(each) == 1:
         line = each[0]
-        return WorkList(
-            (replace(whole, figures=line.figures, note=step.note or line.note),)
-        )
+        figures = step.figures or line.figures
+        return WorkList((replace(whole, figures=figures, note=step.note or line.note),))
     return WorkList((*each, whole))
 
 
