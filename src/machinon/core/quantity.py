@@ -539,6 +539,16 @@ def typed_again(value: float) -> str:
     return f"{Decimal(f'{value:.10g}'):f}"
 
 
+def as_kept(value: float, kind: Kind = LENGTH) -> str:
+    """A number as a job keeps it: as it would be typed, and a length with its unit, as
+    the shop may change to the other.
+
+    >>> as_kept(12.7), as_kept(3, COUNT)
+    ('12.7mm', '3')
+    """
+    return f"{typed_again(value)}{'mm' if kind is LENGTH else ''}"
+
+
 def length_text(
     value: float, step: float = 0.001, inch: bool = False, unit: bool = True
 ) -> str:

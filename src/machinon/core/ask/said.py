@@ -179,6 +179,11 @@ class Said:
                 part.used = found = True
         return found
 
+    def hears(self, *words: str) -> bool:
+        """Whether one of these words was said just so, in whatever sense; it uses
+        none."""
+        return any(part.text.lower() in words for part in self.parts)
+
     def take(self, *kinds: str) -> str:
         """The first part of a kind that nobody uses yet; empty for none."""
         for part in self.parts:

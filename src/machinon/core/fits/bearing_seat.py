@@ -14,9 +14,7 @@ from machinon.core.tables import rows
 SHARE = {"inner": 0.8, "outer": 0.7}
 # °C: of the shop, and what grease, cage and hardness of a usual bearing bear
 ROOM, SPOILT = 20.0, 110.0
-SLIPS = (
-    0.005  # mm that a warm ring should be over its seat, to be pushed home in one go
-)
+SLIPS = 0.005  # mm over its seat that a warm ring should be, to go home in one push
 
 
 def usual_clearance(bore: float) -> tuple[float, float, str]:

@@ -17,7 +17,7 @@ from machinon.core.piece.family import Family, Mate, MateSize, Size, Value, spok
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.made import Made, hole_of, make, screw_told, usual_word
 from machinon.core.piece.turned_features import NutThread, Screw, Sloping, TaperBore
-from machinon.core.quantity import LENGTH, typed_again
+from machinon.core.quantity import LENGTH, as_kept, typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece, Surface
@@ -151,7 +151,7 @@ def _read(making: Making, measured: Measures) -> dict[str, str]:
     for key, surface in making.read_on.items():
         read = measured.get((making.old, surface))
         if read is not None and not read.refused:
-            found[key] = f"{typed_again(read.size)}mm"
+            found[key] = as_kept(read.size)
     return found
 
 
@@ -277,7 +277,7 @@ def wish_of(fit: FitChoice) -> str:
     """The character of a fit, as a family is told it."""
     if fit.want == "own":
         ends = (fit.clearance_min, fit.clearance_max)
-        return " to ".join(f"{typed_again(end)}mm" for end in ends)
+        return " to ".join(as_kept(end) for end in ends)
     return fit.want
 
 
@@ -306,7 +306,7 @@ def _known(
         return {key: name} if name else None
     doubt = found.uncertainty + found.shape / 2
     sizes = {key: found.size, f"{key}.doubt": doubt}
-    return {name: f"{typed_again(size)}mm" for name, size in sizes.items()}
+    return {name: as_kept(size) for name, size in sizes.items()}
 
 
 def _aid_of(key: str, piece: Piece | None, mate_size: MateSize) -> dict[str, str]:

@@ -13,7 +13,7 @@ from msgspec.structs import replace
 
 from machinon.core.job.job import Job
 from machinon.core.piece.made import Known, Made
-from machinon.core.quantity import LENGTH, typed_again
+from machinon.core.quantity import as_kept
 from machinon.core.shop.making import Making
 
 TOLD = ("fit", "chain", "link", "read", "typed")  # by what no rule decides
@@ -83,4 +83,4 @@ def _text(known: Known) -> str:
         return "yes" if value else "no"
     if isinstance(value, str):
         return value
-    return f"{typed_again(value)}{'mm' if known.size.kind is LENGTH else ''}"
+    return as_kept(value, known.size.kind)

@@ -56,8 +56,11 @@ class FitBand(Struct, frozen=True):
     def drawn(self, inch: bool) -> float:
         """The size to draw, mm: the middle of what was wanted, of that only what the
         reamer leaves where the hole is left to one. inch: as for `reamed`."""
-        reamer, does = (self.want == REAMED and self.reamed(inch)) or (None, False)
-        if reamer is None or not does or self.lower is None or self.upper is None:
+        found = self.reamed(inch) if self.want == REAMED else None
+        if found is None or self.lower is None or self.upper is None:
+            return self.aim
+        reamer, does = found
+        if not does:
             return self.aim
         low, high = max(reamer.lower, self.lower), min(reamer.upper, self.upper)
         return (low + high) / 2 if low < high else self.aim

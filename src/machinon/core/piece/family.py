@@ -159,8 +159,7 @@ class MateSize(Struct, frozen=True):
         value = self.value(key, text, inch)
         if isinstance(value, str):
             return value
-        unit = "mm" if self.kind is LENGTH else ""
-        return f"{quantity.typed_again(value)}{unit}"
+        return quantity.as_kept(value, self.kind)
 
 
 class Ring(Struct, frozen=True):

@@ -58,7 +58,7 @@ class MakingActs(JobAtHand):
                 value = size.read(text, self.inch)
                 # as it is whatever the shop's unit will be
                 if size.kind is quantity.LENGTH:
-                    text = f"{quantity.typed_again(float(value))}mm"
+                    text = quantity.as_kept(float(value))
                 elif size.measure == "points":
                     text = str(value)
         changed = with_size(making, key, text)

@@ -40,7 +40,7 @@ _TOOLS = ("hss", "cobalt", "carbide", "brazed")
 @phrase("rotating-limit", "how fast 200 cast iron disc")
 def _disc(s: Said) -> Inputs | None:
     disc = s.has("disc", "disk", "flywheel", "faceplate", "plate")
-    if any(part.text.lower() in _TOOLS for part in s.parts):
+    if s.hears(*_TOOLS):
         return None  # what a tool cuts it with is asked
     if s.has("weight"):
         return None
@@ -72,7 +72,7 @@ def _speed(s: Said) -> Inputs | None:
         return None
     # the speed is known, or the feed of a tooth: that is another question
     known = bool(rpm) and not s.has("feed")
-    if known or any(part.text.lower() == "per" for part in s.parts):
+    if known or s.hears("per"):
         return None
     asked = s.has("speed", "rpm", "feed", "surface", "fast") or bool(surface)
     if not asked and not _cuts_metal(s):
@@ -128,14 +128,17 @@ def _passes(s: Said) -> Inputs | None:
     return {**given, "most": most} if most else given
 
 
+def _bar_of(s: Said) -> bool:
+    """Whether the bar's length was said: bar 300 pieces 22."""
+    return any(a.word == "bar" and b.kind == "number" for a, b in pairwise(s.parts))
+
+
 @phrase("strip-length", "strip for 8 pieces 24 long kerf 1.5")
 def _strip(s: Said) -> Inputs | None:
     if not s.has("strip", "bar") or not s.has("kerf", "saw"):
         return None
-    if any(part.text.lower() == "into" for part in s.parts):  # how many, is asked
+    if s.hears("into") or _bar_of(s):  # how many, is asked
         return None
-    if any(a.word == "bar" and b.kind == "number" for a, b in pairwise(s.parts)):
-        return None  # the bar is that long: bar 300 pieces 22
     kerf = s.near("kerf", "saw")
     count = s.near("piece", "t-nut", "nut", kinds=_BARE)
     kerf, long = s.alike(kerf, s.near("length") or s.size())
@@ -158,11 +161,9 @@ def _saw_slot(s: Said) -> Inputs | None:
 
 @phrase("pieces", "how many pieces 35 long from a bar 1000 saw 3")
 def _pieces(s: Said) -> Inputs | None:
-    into = any(part.text.lower() == "into" for part in s.parts)
-    lengths = into and any(part.text.lower() == "lengths" for part in s.parts)
-    of_bar = any(a.word == "bar" and b.kind == "number" for a, b in pairwise(s.parts))
-    many = s.has("many", "from") or into or of_bar
-    if not (s.has("piece") or lengths) or not many:
+    into = s.hears("into")
+    many = s.has("many", "from") or into or _bar_of(s)
+    if not (s.has("piece") or (into and s.hears("lengths"))) or not many:
         return None
     kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
     long = s.near("length")
@@ -188,7 +189,7 @@ def _surface_speed(s: Said) -> Inputs | None:
 def _lever(s: Said) -> Inputs | None:
     if not s.has("lever", "torque", "spanner", "handle"):
         return None
-    if any(part.text.lower() == "nm" for part in s.parts):
+    if s.hears("nm"):
         return None  # the torque is known, and how long or how hard is asked
     pounds = s.near("lbf", "lb", kinds=_BARE)
     force = f"{pounds}lbf" if pounds else s.near("n", "newton", kinds=_BARE)
@@ -290,7 +291,7 @@ def _tube(s: Said, metal: str, sizes: list[str]) -> Inputs | None:
 
 @phrase("cutting-time", "time 100 long 0.1 feed 500 rpm")
 def _cutting_time(s: Said) -> Inputs | None:
-    if not s.has("time", "minute") or any(p.text.lower() == "per" for p in s.parts):
+    if not s.has("time", "minute") or s.hears("per"):
         return None
     rpm, diameter = s.take("rpm"), s.near("diameter")
     feed = s.near("feed", kinds=("number", "size"))

@@ -117,9 +117,8 @@ def _t_nut(s: Said) -> Inputs | None:
 
 @phrase("shrink-fit", "shrink fit 50 interference 0.05")
 def _shrink(s: Said) -> Inputs | None:
-    heated = s.has("heat", "hot", "temperature") and any(
-        part.text.lower() in ("hub", "ring", "collar", "fit") for part in s.parts
-    )
+    heated = s.has("heat", "hot", "temperature")
+    heated = heated and s.hears("hub", "ring", "collar", "fit")
     if not (s.has("shrink") or heated):
         return None
     if s.has("bearing"):  # it is not heated as a hub is: its maker says how far

@@ -140,7 +140,7 @@ def _bare_angle(s: Said) -> str:
 @phrase("countersink", "countersink 12 wide 90 deg hole 6")
 def _cone(s: Said) -> Inputs | None:
     spot = s.has("countersink", "csk") or (s.has("spot") and s.has("drill"))
-    one = any(part.text.lower() in ("point", "tip") for part in s.parts)
+    one = s.hears("point", "tip")
     point = not spot and one and s.has("point", "tip")
     s.has("drill", "length")
     if not (spot or point) or any(p.kind in ("thread", "material") for p in s.parts):
@@ -262,8 +262,8 @@ def _half_way(s: Said) -> Inputs | None:
     if s.has("taper", "cone"):
         return None
     half = s.has("half", "centre") and s.has("way", "between")
-    small = {part.text.lower() for part in s.parts}  # centre of 12.5 and 77.1
-    half = half or ({"of", "and"} <= small and s.has("centre"))
+    # centre of 12.5 and 77.1
+    half = half or (s.hears("of") and s.hears("and") and s.has("centre"))
     if not (s.has("half-way", "halfway", "middle") or half):
         return None
     tip = s.near("tip", "finder")

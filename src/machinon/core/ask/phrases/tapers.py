@@ -50,7 +50,7 @@ def _over(s: Said) -> Inputs | None:
 
 @phrase("taper-angle", "taper 25 to 20 over 50")
 def _from_ends(s: Said) -> Inputs | None:
-    angle = s.has("angle") and any(p.text.lower() == "to" for p in s.parts)
+    angle = s.has("angle") and s.hears("to")
     if not s.has("taper", "cone", "compound", "topslide") and not angle:
         return None
     length = s.near("over", "length")

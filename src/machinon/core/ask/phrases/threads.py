@@ -370,7 +370,7 @@ def _dial(s: Said) -> Inputs | None:
 @phrase("thread-identify", "which thread 7.85 18tpi")
 def _which(s: Said) -> Inputs | None:
     if not s.has("identify", "unknown") and not (
-        s.has("thread") and any(p.text.lower() in ("which", "what") for p in s.parts)
+        s.has("thread") and s.hears("which", "what")
     ):
         return None
     tpi = s.tpi()
