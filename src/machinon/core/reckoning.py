@@ -210,7 +210,7 @@ class Input(Struct, frozen=True):
             if typed.isalpha():
                 raise unknown(self.key, typed, SERIES) from None
             raise BadInput(self.key, error.message) from None
-        return f"{quantity.typed_again(size)}mm"
+        return quantity.as_kept(size)
 
     def _pitch(self, typed: str) -> Any:
         """Threads per inch as a pitch in mm; anything else as it was."""

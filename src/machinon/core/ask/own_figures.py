@@ -5,7 +5,7 @@ from typing import Any
 
 from msgspec import Struct
 
-from machinon.core.quantity import typed_again
+from machinon.core.quantity import as_kept
 from machinon.core.reckoning import Reckoning
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.machines import Machine
@@ -70,19 +70,19 @@ class OwnFigures(Struct, frozen=True):
             slips = self.shelves["holding"].of_kind("slip gauge")
             yield (
                 "your slips",
-                {"pieces": [f"{typed_again(slip.size)}mm" for slip in slips]},
+                {"pieces": [as_kept(slip.size) for slip in slips]},
             )
         if "tools" in self.shelves:
             drills = self.shelves["tools"].of_kind("drill")
             if len(drills) >= LEAST_DRILLS:
                 yield (
                     "your drills",
-                    {"series": [f"{typed_again(d.size)}mm" for d in drills]},
+                    {"series": [as_kept(d.size) for d in drills]},
                 )
 
 
 def _mm(size: float) -> str:
-    return f"{typed_again(size)}mm"
+    return as_kept(size)
 
 
 _NAMES = {

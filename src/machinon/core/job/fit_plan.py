@@ -17,7 +17,7 @@ from machinon.core.piece.family import FitSlot
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.turned_features import End, Flats
-from machinon.core.quantity import typed_again
+from machinon.core.quantity import as_kept
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.setting_out.bolt_circle import circle_band
 from machinon.core.shop.things import (
@@ -162,8 +162,8 @@ class FitPlan(Struct, frozen=True):
         if self.circle is not None:
             size, doubt = float(self.circle["diameter"]), self.circle_doubt
             return {
-                slot.mate: f"{typed_again(size)}mm",
-                f"{slot.mate}.doubt": f"{typed_again(doubt)}mm",
+                slot.mate: as_kept(size),
+                f"{slot.mate}.doubt": as_kept(doubt),
             }
         return {}
 

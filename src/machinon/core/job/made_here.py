@@ -20,7 +20,7 @@ from machinon.core.job.made_piece import (
 from machinon.core.piece.hole_features import HoleCircle, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.relations import in_order
-from machinon.core.quantity import typed_again
+from machinon.core.quantity import as_kept
 from machinon.core.shop.things import Piece, Reading, Shop, Surface
 from machinon.core.survey.measuring import Measured, drawn_size, measure
 from machinon.core.threads.screw_thread import thread_of
@@ -198,7 +198,7 @@ def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
     # the one that is made by itself now
     alone = replace(
         second,
-        making=with_size(second.making, key, f"{typed_again(drawn)}mm"),
+        making=with_size(second.making, key, as_kept(drawn)),
         fits={slot: n for slot, n in second.fits.items() if n != number},
         proof=_proof_without(second, f"fit.{number}"),
     )
