@@ -280,7 +280,10 @@ def _readable(made: Made, inch: bool) -> str:
             said = length_text(value, 0.001, inch)
         else:
             said = text_of(float(value), known.size.kind, inch)
-        out.append(f"  {key:<22} {said:<16} {known.by}: {in_unit(known.because)}")
+        because = in_unit(known.because)
+        if known.ends is not None:
+            because += f", {_band(*known.ends, inch)}"
+        out.append(f"  {key:<22} {said:<16} {known.by}: {because}")
     for band in made.fits:
         out.append(f"Fit {band.slot.key}: {_band(band.lower, band.upper, inch)}")
     out += [f"With it: {says}" for says in own_hardware(made, None, inch)]

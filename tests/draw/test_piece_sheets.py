@@ -735,8 +735,27 @@ class Sheets(unittest.TestCase):
                 name = made.sizes[band.slot.rules].size.drawn_at.split(".")[0]
                 if band.lower is not None and name in there:
                     with self.subTest(made.family.key, fit=band.slot.key):
-                        limits = f"{band.lower:.3f} to {band.upper:.3f}"
-                        self.assertTrue(any(limits in text for text in said), said)
+                        # to a thou, or all to a hundredth where they are such
+                        limits = {
+                            f"{band.lower:.{digits}f} to {band.upper:.{digits}f}"
+                            for digits in (2, 3)
+                        }
+                        self.assertTrue(
+                            any(ends in text for text in said for ends in limits), said
+                        )
+
+    def test_what_meets_a_mate_without_a_fit_has_limits_too(self):
+        """A shank for a collet of 20 that closes half a millimetre, an arm in a fork of
+        10.1, the mouth of a seat 1:4 on a nose of 63.513 that is to stand 0.005 to 0.05
+        off: 63.513 − 0.05 / 4 = 63.5005 to 63.51175."""
+        for key, size, limits in (
+            ("collet-arbor", "shank.diameter", "19.50 to 19.99"),
+            ("hinged-arm", "arm.thickness", "9.85 to 10.05"),
+            ("taper-plate", "seat.diameter", "63.501 to 63.511"),
+        ):
+            made = make(families()[key], {})
+            figure = figure_of(made, made.sizes[size], inch=False)
+            self.assertEqual(figure.small, limits)
 
     def test_the_sign_of_what_is_wrong_stands_before_the_limits(self):
         made = make(families()["spacer-sleeve"], {})

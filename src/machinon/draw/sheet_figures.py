@@ -2,7 +2,7 @@
 sizes that only follow from others."""
 
 from collections import Counter
-from collections.abc import Container, Iterable, Mapping
+from collections.abc import Container, Iterable, Mapping, Sequence
 
 from msgspec import Struct
 from msgspec.structs import replace
@@ -274,11 +274,7 @@ def figures_of(
 def figure_of(made: Made, known: Known, inch: bool) -> SheetFigure:
     """A size as it is written, with the ends of its band under it."""
     value, size = known.value, known.size
-    ends = known.ends
-    for band in made.fits:
-        low, high = band.lower, band.upper
-        if band.slot.rules == size.key and low is not None and high is not None:
-            ends = low, high
+    ends = made.limits(size.key)
     ruled = ends is not None or known.by in ("fit", "copy", "chain", "read")
     role: Role = "measured" if ruled else "dimension"
     small = ""
@@ -292,13 +288,20 @@ def figure_of(made: Made, known: Known, inch: bool) -> SheetFigure:
         if value == 0 and size.why.startswith(GOES):
             text = size.why.removeprefix(GOES)
         if ends is not None:
-            text = length_said(value, inch, 0.001)
-            small = " to ".join(length_said(end, inch, 0.001) for end in ends)
+            step = 0.001 if inch else _step((value, *ends))
+            text = length_said(value, inch, step)
+            small = " to ".join(length_said(end, inch, step) for end in ends)
     elif size.kind is COUNT:
         text = f"{value:.0f}"
     else:
         text = text_of(value, size.kind, inch)
     return SheetFigure(size.key, text, small, size.words, role)
+
+
+def _step(lengths: Sequence[float]) -> float:
+    """How fine a size with limits is told, mm: to a hundredth where all are such."""
+    hundredths = all(abs(100 * x - round(100 * x)) < 1e-6 for x in lengths)
+    return 0.01 if hundredths else 0.001
 
 
 def _groove_said(made: Made, drawn_at: str, inch: bool) -> str:

@@ -125,7 +125,7 @@ class Arbors(unittest.TestCase):
             made = arbor("collet-arbor", collet_bore="20.006", shank_diameter=size)
             self.assertEqual(failed(made), wrong, size)
         turned = [s for up in route_told(usual) for s in up.steps]
-        self.assertIn("19.51 to 20.01", " ".join(s.note for s in turned))
+        self.assertIn("19.51 to 20.00", " ".join(s.note for s in turned))
 
     def test_a_key_leaves_a_wall_to_the_screw_s_hole(self):
         """22.01 less M10: 6.0 of wall; a keyway of 5 leaves 1, one of 3 leaves 3."""

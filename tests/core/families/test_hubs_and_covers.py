@@ -9,18 +9,18 @@ from tests.core.families.failing import check, each_is_said, made
 class Hubs(unittest.TestCase):
     def test_a_hub_for_20_has_the_keyway_of_the_table(self):
         """Shaft 20 takes a 6 × 6 key, 2.8 in the hub, and wants 1.7 × 20 + 2 × 2.8 = 40
-        of hub; half a millimetre inside of the M6 screws on 46 it is 39, and 6.7 of
-        wall are left: (39 − 20.01) / 2 − 2.8."""
+        of hub; a millimetre inside of the M6 screws on 46 it is 38, and 6.2 of wall are
+        left: (38 − 20.01) / 2 − 2.8."""
         piece = made("hub-adapter")
         self.assertEqual(piece.values["key.width"], 6)
         bore = piece.values["bore.diameter"]
-        self.assertAlmostEqual(check(piece, "wall-key").have, (39 - bore) / 2 - 2.8)
+        self.assertAlmostEqual(check(piece, "wall-key").have, (38 - bore) / 2 - 2.8)
 
     def test_a_hub_that_has_no_room_beside_the_screws_goes_round_them(self):
-        """On 30 they leave 23 for a bore of 16, which with a keyway of 2.3 wants 26.6;
-        30 + 6 + 1 are clear of them."""
+        """On 30 they leave 22 for a bore of 16, which with a keyway of 2.3 wants 26.6;
+        30 + 6 + 2 are clear of them."""
         hub = made("hub-adapter", wheel_circle="30", shaft_diameter="16")
-        self.assertEqual(hub.values["hub.diameter"], 37)
+        self.assertEqual(hub.values["hub.diameter"], 38)
         self.assertTrue(check(hub, "bolts-hub").passed)
 
     def test_a_keyway_is_as_deep_as_its_own_key_asks(self):
@@ -87,17 +87,17 @@ class Hubs(unittest.TestCase):
                 self.assertAlmostEqual(tapped.diameter, hole, delta=0.05)
 
     def test_dowels_stand_between_the_screws_and_out_by_what_is_pressed_flush(self):
-        """Four screws on 46 from 12 o'clock: dowels at 135° and 315°, 46 apart. 13 long
-        in holes of 6, they stand 7 out."""
+        """Four screws on 46 from 12 o'clock: dowels at 135° and 315°, 46 apart. 12 long
+        in holes of 5.5, they stand 6.5 out of 8."""
         hub = made("hub-adapter", dowels_diameter="5", dowels_circle="46")
         dowels = hub.body.feature("dowels")
         (ax, ay), (bx, by) = dowels.points
         self.assertAlmostEqual(ax, -23 * math.sqrt(0.5))
         self.assertAlmostEqual(math.dist((ax, ay), (bx, by)), 46)
-        self.assertEqual(hub.values["dowels.length"], 13)
+        self.assertEqual(hub.values["dowels.length"], 12)
         steps = [s for up in hub.holdings for s in up.steps]
         press = next(s for s in steps if s.key == "press-dowels")
-        self.assertIn("7 mm out", press.note)
+        self.assertIn("6.5 mm out", press.note)
 
 
 class Covers(unittest.TestCase):

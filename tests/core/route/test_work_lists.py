@@ -291,8 +291,25 @@ class Proved(unittest.TestCase):
     def test_both_seats_are_read_before_their_rings_are_tried(self):
         front, rear, tried = listed("draw-in-spindle", "prove-front")
         self.assertEqual((front.head, rear.head), ("Front", "Rear"))
-        self.assertLess(figures(rear)["⌀"], figures(front)["⌀"])
+        self.assertLess(figures(rear)["⌀ to"], figures(front)["⌀ from"])
         self.assertEqual(tried.figures, ())
+
+    def test_what_the_drawing_allows_is_proved_from_its_least_to_its_most(self):
+        """A sleeve by its chain, a tongue by its slot, an arm by its fork of 10.1, less
+        0.05 to 0.25; of the arm's other two sizes ISO 2768-1 tells."""
+        for family, step, name in (
+            ("spacer-sleeve", "prove-sleeve", "Length"),
+            ("t-nut-strip", "prove-rebate_front", "Tongue"),
+        ):
+            made = make(families()[family], {})
+            (ends,) = (b for b in made.fits if b.slot.key in ("length", "tongue"))
+            told = figures(listed(family, step)[0])
+            self.assertEqual(told[f"{name} from"], round(ends.lower, 3))
+            self.assertEqual(told[f"{name} to"], round(ends.upper, 3))
+        _, sizes = listed("hinged-arm", "prove-arm")
+        told = figures(sizes)
+        self.assertEqual((told["Height from"], told["Height to"]), (9.85, 10.05))
+        self.assertIn("±0.3 mm, ±0.2 mm where", sizes.note)
 
     def test_a_slide_is_proved_over_forty_millimetres_of_a_true_bar(self):
         """Short taper 1:4: half of it over 40 is 5 mm, at 7.125°."""

@@ -41,6 +41,7 @@ from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End
 
 BREAK = 0.5  # mm: leg of the shank's broken end
+ENTERS = 0.005  # mm that the open collet is wider than the shank
 
 
 def build(s: Values) -> Body:
@@ -55,20 +56,27 @@ def build(s: Values) -> Body:
     return Body(Round(s["stock.diameter"], -2.0, s["stock.length"] - 2.0), features)
 
 
+def _held(s: Values) -> tuple[float, float]:
+    """The shanks that enter the open collet, and that it closes on."""
+    open_at = s["collet.bore"]
+    return open_at - s["collet.closes"], open_at - ENTERS
+
+
 def checks(s: Values) -> Iterable[Check]:
     wide, open_at = s["shank.diameter"], s["collet.bore"]
+    least, _ = _held(s)
     yield at_least(
         "shank-enters",
         "shank",
         open_at - wide,
-        0.005,
+        ENTERS,
         "Room to enter the open collet",
     )
     yield at_least(
         "collet-closes",
         "shank",
         wide,
-        open_at - s["collet.closes"],
+        least,
         "Shank that the collet closes on",
     )
     yield at_least(
@@ -83,8 +91,7 @@ def checks(s: Values) -> Iterable[Check]:
 
 
 def route(s: Values) -> tuple[Holding, ...]:
-    high = s["collet.bore"]
-    low = high - s["collet.closes"]
+    low, high = _held(s)
     return (
         Holding(
             "ends",
@@ -133,7 +140,7 @@ FAMILY = Family(
     sizes=(
         *stock_sizes("shank.diameter", lambda s: s["shank.length"], "shank.length"),
         Size("shank.diameter", "shank", "collet.bore - 0.02", "enters, and is held all "
-             "along", 2, 100, by="clearance", step=0.01),
+             "along", 2, 100, by="clearance", step=0.01, limits=_held),
         Size("shank.length", "length of the shank", "max(2*collet.bore, 30)",
              "held over all of the collet", 10, 300, step=1),
         *head_sizes("shank.diameter"),

@@ -141,7 +141,7 @@ def _wide(s: Values) -> float:
     """Past the balls and past the screws' heads."""
     head = cap_screw(str(s["screws.screw"])).counterbore
     past = s["recesses.circle"] + s["ball.diameter"] + 2 * EDGE
-    return float(max(past, s["screws.circle"] + head + 1))
+    return float(max(past, s["screws.circle"] + head + 2))
 
 
 def build(s: Values) -> Body:

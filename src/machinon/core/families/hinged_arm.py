@@ -30,6 +30,8 @@ from machinon.core.reckoning import FLAG, TEXT, Answer, reckon
 from machinon.core.threads.screws import cap_screw
 
 REACH = 3.5  # diameters that an end mill reaches
+PLAY = 0.05, 0.25  # mm, of an arm between the cheeks of its fork
+FLAT = 0.5  # mm that a round end may be short of: a file blends so little in
 
 
 def _block(s: Values) -> tuple[float, float, float]:
@@ -60,6 +62,12 @@ def _long_hole(s: Values) -> Answer:
             "screw": screw.diameter,
         },
     )
+
+
+def _in_fork(s: Values) -> tuple[float, float]:
+    """The thicknesses that go between the cheeks and do not wag."""
+    least, most = PLAY
+    return s["fork.gap"] - most, s["fork.gap"] - least
 
 
 def _slotted(s: Values) -> bool:
@@ -118,7 +126,7 @@ def checks(s: Values) -> Iterable[Check]:
         "round-ends",
         "ends",
         s["arm.length"] - s["arm.centres"],
-        s["arm.width"] - 1e-6,
+        s["arm.width"] - FLAT,
         "Length for both round ends, so that each is round about its hole",
     )
     if _slotted(s):
@@ -152,7 +160,7 @@ def checks(s: Values) -> Iterable[Check]:
         "fork",
         "arm",
         s["fork.gap"] - s["arm.thickness"],
-        0.05,
+        PLAY[0],
         "Play of the arm in its fork",
     )
 
@@ -313,7 +321,7 @@ FAMILY = Family(
         Size("arm.length", "length over the ends", "arm.centres + arm.width",
              "both ends round about their hole", 8, 700),
         Size("arm.thickness", "thickness", "fork.gap - 0.1", "a little under its fork",
-             1, 100, by="clearance", step=0.05, at="arm.height"),
+             1, 100, by="clearance", step=0.05, at="arm.height", limits=_in_fork),
         Size("arm.count", "how many alike", "2", "", 1, 12, COUNT),
         Size("arm.handed", "left and right hand", "no", kind=FLAG),
         Size("stock.over", "stock on each side", "1.5", "sawn stock", 0, 20),

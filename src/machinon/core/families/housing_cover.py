@@ -57,7 +57,7 @@ def _flange(s: Values) -> float:
     if not _screwed(s):
         return float(s["housing.bore"] + 6)
     head = cap_screw(str(s["bolts.screw"])).counterbore
-    return float(s["housing.circle"] + head + 2 * EDGE)
+    return float(s["housing.circle"] + head + 2 * EDGE + 1)
 
 
 def _groove_at(s: Values) -> float:

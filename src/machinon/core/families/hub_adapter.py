@@ -127,11 +127,11 @@ def _hub(s: Values) -> float:
     """Beside the screws where that leaves its wall, else round them."""
     screw, round_to = cap_screw(str(s["bolts.screw"])), step_in(1.0, s["inch"])
     wanted = upwards(1.7 * s["shaft.diameter"] + 2 * s["key.depth"], round_to)
-    beside = downwards(s["bolts.circle"] - screw.diameter - 1, round_to)
+    beside = downwards(s["bolts.circle"] - screw.diameter - 2, round_to)
     least = s["bore.diameter"] + 2 * (_least_wall(s) + s["key.depth"])
     if beside >= least:
         return min(wanted, beside)
-    return max(wanted, upwards(s["bolts.circle"] + screw.diameter + 1, round_to))
+    return max(wanted, upwards(s["bolts.circle"] + screw.diameter + 2, round_to))
 
 
 def _least_wall(s: Values) -> float:
@@ -574,11 +574,11 @@ FAMILY = Family(
         Size("dowels.circle", "circle of the dowels", "bolts.circle",
              "as the screws", 6, 480),
         Size("dowels.depth", "depth of their holes",
-             "min(flange.thickness - 1, up(1.2*dowels.diameter, 0.5))",
+             "min(flange.thickness - 1.5, up(1.2*dowels.diameter, 0.5))",
              "more than their diameter", 0, 100),
         Size("dowels.length", "length of the dowels",
-             "down(dowels.depth + wheel.thickness - 0.5, 1)", "under the wheel's face",
-             0, 120),
+             "down(dowels.depth + wheel.thickness - 0.8, 2)",
+             "as sold, under the wheel's face", 0, 120),
         Size("grub.thread", "set screw", _grub_thread,
              "thinner than the wall; none for none", kind=TEXT,
              rests=("hub.diameter", "bore.diameter")),

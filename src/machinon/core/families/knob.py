@@ -34,11 +34,13 @@ from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.threads.screw_thread import thread_of
 
 OVER = 1.0  # mm: stock over each end
+FLOOR = 1.0  # mm: least over a hole that stops
 EDGE = 1.0  # mm: the head's edges, broken where the knurl ends
 
 
 def _through(s: Values) -> bool:
-    return bool(s["thread.depth"] >= s["boss.length"] + s["head.length"])
+    """Whether the hole goes through: a thread so deep leaves no floor over it."""
+    return bool(s["boss.length"] + s["head.length"] - s["thread.depth"] < FLOOR)
 
 
 def teeth(s: Values) -> int:
@@ -56,7 +58,7 @@ def build(s: Values) -> Body:
     long, wide = boss + head, s["head.diameter"]
     thread, drill = str(s["thread.thread"]), tap_drill(str(s["thread.thread"]))
     deep = min(s["thread.depth"], long)
-    room = 0.0 if _through(s) else CHIP_ROOM * thread_of(thread).pitch
+    room = long - deep if _through(s) else CHIP_ROOM * thread_of(thread).pitch
     features: list[Feature] = [
         End("boss_face", 0.0, "left"),
         Cylinder("boss", 0.0, boss, s["boss.diameter"], shoulder="right"),
@@ -99,7 +101,7 @@ def checks(s: Values) -> Iterable[Check]:
             "floor",
             "hole",
             s["boss.length"] + s["head.length"] - s["thread.depth"] - room,
-            1.0,
+            FLOOR,
             "Floor left over the drilled hole",
         )
     yield at_least(

@@ -44,6 +44,7 @@ from machinon.core.threads.screw_thread import thread_of
 OVER = 2.0  # mm: stock over each end
 SIDES = (4, 6)
 HAND = 250.0  # N: a hand's push at the end of a handle; a shop rule
+CLEARS = 0.1  # mm that its round is under what the socket's corners leave
 LEFT = 0.75  # of a handle: what its screw may be as thick as, for the dimple
 THINNEST, THINNEST_INCH = 3.0, 3.51  # mm: the thinnest screw for it, M3 or #6
 
@@ -61,6 +62,12 @@ def _rounded(s: Values) -> float:
     sharp = _corners(s)
     half = s["socket.corner"] * (1 / math.cos(math.pi / s["socket.sides"]) - 1)
     return sharp - 2 * float(half)
+
+
+def _rounds(s: Values) -> tuple[float, float]:
+    """The rounds whose corners clear the socket's."""
+    most = _rounded(s)
+    return most - 2 * CLEARS, most
 
 
 def _over_handle(s: Values) -> float:
@@ -332,9 +339,9 @@ FAMILY = Family(
         Size("shank.length", "length of the shank", "up(5*socket.across, 5)",
              "five times its size", 0.5, 300),
         Size("point.across", "point across flats", "socket.across", low=2, high=60),
-        Size("point.round", "round of the point", _rounded,
-             "the socket's corner radius", 2, 90, rests=("point.across",), step=0.01,
-             at="point_round.diameter"),
+        Size("point.round", "round of the point", lambda s: _rounded(s) - CLEARS,
+             "clears the socket's corners", 2, 90, rests=("point.across",), step=0.01,
+             at="point_round.diameter", limits=_rounds),
         Size("point.length", "length of the point",
              "min(down(socket.depth - 0.5, 0.5), up(1.5*socket.across, 0.5))",
              "under the socket's depth", 2, 80),

@@ -48,6 +48,12 @@ def _mouth(s: Values) -> float:
     return float(s["spindle.large"] - s["seat.stands_off"] * _ratio(s))
 
 
+def _mouths(s: Values) -> tuple[float, float]:
+    """The mouths that stand off as far as the screws draw home without strain."""
+    large, ratio = s["spindle.large"], _ratio(s)
+    return large - MOST_OFF * ratio, large - LEAST_OFF * ratio
+
+
 def build(s: Values) -> Body:
     mouth, deep, taper = s["seat.diameter"], s["seat.depth"], str(s["seat.taper"])
     floor = mouth - _ratio(s) * deep
@@ -125,7 +131,7 @@ FAMILY = Family(
              "its screws draw it home", 0, 0.5),
         Size("seat.diameter", "mouth of the seat", _mouth,
              "stands off until its screws are tight", 5, 400,
-             rests=("seat.taper", "seat.stands_off"), step=0.001),
+             rests=("seat.taper", "seat.stands_off"), step=0.001, limits=_mouths),
         Size("seat.depth", "depth of the seat", "spindle.taper_length + 1",
              "clear of the nose's end", 2, 80, by="clearance", step=0.1),
     ),

@@ -27,7 +27,6 @@ from machinon.core.reckoning import reckon
 from machinon.core.shop.things import (
     Surface,
 )
-from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.survey.measuring import Measured, measure
 
 
@@ -162,17 +161,15 @@ def _banded(
 
 def _size_line(plan: Plan, surface: Surface, measured: Measured | None) -> ProofLine:
     """The proof of a size that no fit rules: what others are made to is right as it is,
-    the rest within the general tolerance of the drawing."""
+    the rest within what the drawing allows."""
     made, key = plan.made, surface.id.removeprefix("size.")
     forms = made.family.surfaces if made else {}
     rests = {fit.choice.surface for fit in plan.fits if fit.choice.piece == _mate(plan)}
     form = next((form for form, size in forms.items() if size == key), "")
     if form not in rests:
-        drawn = made.values.get(key) if made else None
         ends: tuple[float | None, float | None] = (None, None)
-        if isinstance(drawn, int | float):
-            off = general_tolerance(float(drawn))
-            ends = drawn - off, drawn + off
+        if made and key in made.sizes and isinstance(made.values[key], int | float):
+            ends = made.allowed(key)
         size = cut_as_drawn(made, key, plan.shop) if made and measured is None else None
         cut = _cut_to_size(plan, size, surface) if size is not None else None
         return proof_line(

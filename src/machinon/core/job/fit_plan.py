@@ -29,7 +29,6 @@ from machinon.core.shop.things import (
     SurfaceKind,
 )
 from machinon.core.sizes.fit import FLAT_JOINTS, FitChoice, Side
-from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.survey.measuring import Measured
 from machinon.core.survey.surface_kinds import beside
 from machinon.core.survey.thread_find import SURE, candidates, undecided
@@ -219,7 +218,7 @@ class DrawnSize(FitPlan, frozen=True):
 
 
 def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
-    """A size of the drawing as it is cut at the dial, within its general tolerance;
+    """A size of the drawing as it is cut at the dial, within what the drawing allows;
     None for what no slide is fed to, or what a fit rules."""
     if key not in made.sizes or key in ruled_by_fits(made).values():
         return None
@@ -237,7 +236,6 @@ def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
     size = float(made.values[key])
     if size <= 0:
         return None
-    off = general_tolerance(size)
     suits = shop.instruments_for(surface.kind, size=size)
     return DrawnSize(
         FitChoice(
@@ -249,7 +247,7 @@ def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
         ),
         made=size,
         gauge=suits[0] if suits else None,
-        ends=(max(size - off, 0.0), size + off),
+        ends=made.allowed(key),
         kind=surface.kind,
     )
 

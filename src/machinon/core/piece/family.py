@@ -51,6 +51,9 @@ class Size(Struct, frozen=True):
     up: float = 0.0  # it is rounded up to, by its rule
     rests: tuple[str, ...] = ()
     at: str = ""  # the measure that it is, where its own name is none
+    # the least and most that what it meets leaves it, mm, where no fit rules it and the
+    # general tolerance would let it off
+    limits: Callable[[Values], tuple[float, float]] | None = None
 
     @property
     def drawn_at(self) -> str:

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
@@ -34,6 +35,7 @@ from machinon.core.piece.lost import lost
 from machinon.core.piece.relations import Expression, in_order
 from machinon.core.piece.round_sizes import (
     ROUNDINGS,
+    downwards,
     inch_screw,
     inch_step,
     round_inches,
@@ -45,11 +47,13 @@ from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import End
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
+from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.sizes.reamers import LEAVES
 from machinon.core.threads.screws import screw_by
 from machinon.core.wording import within
 
 THREADS = ("thread", "screw")  # measures that are the name of one
+WIDE = 0.1  # mm: limits further apart are told to a hundredth
 COARSE = 0.5  # mm: what is rounded to less is meant to go on its mate
 
 
@@ -60,7 +64,8 @@ class Known(Struct, frozen=True):
     value: Value
     by: By
     because: str
-    ends: tuple[float, float] | None = None  # of a band that it is linked to
+    # of a band that it is linked to, or that what it meets leaves it, mm
+    ends: tuple[float, float] | None = None
 
 
 class Made(Struct, frozen=True, dict=True):
@@ -81,6 +86,22 @@ class Made(Struct, frozen=True, dict=True):
     def hardware(self) -> tuple[Hardware, ...]:
         """The bought parts that go with it."""
         return tuple(self.family.hardware(self.values))
+
+    def limits(self, key: str) -> tuple[float, float] | None:
+        """The limits that stand under a size on the drawing, mm; None where it has none
+        of its own."""
+        for band in self.fits:
+            low, high = band.lower, band.upper
+            if band.slot.rules == key and low is not None and high is not None:
+                return low, high
+        return self.sizes[key].ends
+
+    def allowed(self, key: str) -> tuple[float, float]:
+        """What the drawing lets a length be, mm: its own limits, else what ISO 2768
+        gives it."""
+        size = float(self.values[key])
+        off = general_tolerance(size)
+        return self.limits(key) or (max(size - off, 0.0), size + off)
 
 
 def make(
@@ -144,6 +165,9 @@ def make(
         else:
             known[key] = _ruled(size, rests[key], values)
         values[key] = known[key].value
+    for key, found in known.items():
+        if found.size.limits is not None and found.ends is None:
+            known[key] = replace(found, ends=_told(*found.size.limits(values)))
     body = family.build(values)
     _whole(body)
     checks = (
@@ -349,6 +373,16 @@ def _by_link(
     found = size.checked(_rounded(link.value(_numbers(values)), size.step))
     ends = bands.get(text.removeprefix("=").strip())
     return Known(size, found, "link", text.strip(), ends)
+
+
+def _told(low: float, high: float) -> tuple[float, float]:
+    """Limits as they stand on the drawing: no wider, and no finer than they are apart.
+
+    >>> _told(63.5005, 63.51175), _told(19.506, 20.001)
+    ((63.501, 63.511), (19.51, 20.0))
+    """
+    step = 0.001 if high - low < WIDE else 0.01
+    return round(upwards(low, step), 3), round(downwards(high, step), 3)
 
 
 def _ruled(size: Size, rests: tuple[str, ...], values: Values) -> Known:

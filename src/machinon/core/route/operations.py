@@ -214,6 +214,9 @@ class StepTold(Struct, frozen=True, dict=True):
     figures: tuple[Shown, ...] = ()  # what is set or read, where no feature tells
     finished: tuple[float, float] = (0.0, 0.0)  # stations of a turned piece's ends
     reamer: float = 0.0  # that is sold for its hole, mm
+    # what the drawing lets the sizes be that have limits of their own, by feature and
+    # measure, mm
+    limits: Mapping[str, tuple[float, float]] = {}
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -393,7 +396,18 @@ def _told(
         step.figures or _left_by_reamer(step, first, made),
         made.body.ends if made.body.turns else (0.0, 0.0),
         reamer,
+        _limits(made, step),
     )
+
+
+def _limits(made: Made, step: Step) -> dict[str, tuple[float, float]]:
+    """The limits of the sizes that a step cuts or proves, as `StepTold.limits`."""
+    return {
+        known.size.drawn_at: ends
+        for key, known in made.sizes.items()
+        if known.size.drawn_at.partition(".")[0] in step.features
+        and (ends := made.limits(key)) is not None
+    }
 
 
 def _banded(made: Made, step: Step) -> bool:

@@ -44,9 +44,7 @@ def proved_list(step: StepTold, at: Machines, ways: Mapping[str, str]) -> WorkLi
         case Slope() as slope:
             return _sloping(step, slope)
     whole = WorkLine("whole", step.title, step.figures, step.note)
-    each = [
-        line for f in step.cut for line in _wanted(f, 0.001 if step.close else 0.01)
-    ]
+    each = [line for feature in step.cut for line in _wanted(step, feature)]
     if len(each) == 1:
         line = each[0]
         figures = step.figures or line.figures
@@ -54,18 +52,39 @@ def proved_list(step: StepTold, at: Machines, ways: Mapping[str, str]) -> WorkLi
     return WorkList((*each, whole))
 
 
-def _wanted(feature: Feature, fine: float) -> Iterator[WorkLine]:
-    """What is read of a feature, and how; nothing where it has no size of its own.
+def _within(
+    step: StepTold,
+    feature: Feature,
+    measure: str,
+    value: float,
+    name: str = "",
+    fine: float = 0.01,
+) -> tuple[Shown, ...]:
+    """A size of a feature, or what it may be from and to where it has limits of its
+    own; name: where it is not the measure's; fine: how fine it is told where it has
+    none, mm."""
+    name = name or begun(measure)
+    ends = step.limits.get(f"{feature.name}.{measure}")
+    return _from_to(name, ends) or (Shown(name, value, step=fine),)
 
-    fine: how fine a size that others go on is told, mm.
-    """
+
+def _from_to(name: str, ends: tuple[float, float] | None) -> tuple[Shown, ...]:
+    if ends is None:
+        return ()
+    low, high = ends
+    return Shown(f"{name} from", low, step=0.001), Shown(f"{name} to", high, step=0.001)
+
+
+def _wanted(step: StepTold, feature: Feature) -> Iterator[WorkLine]:
+    """What is read of a feature, and how; nothing where it has no size of its own."""
+    fine = 0.001 if step.close else 0.01  # of a size that others go on
     figures: tuple[Shown, ...]
     how = ""
     match feature:
         case Cylinder() | Bore():
             figures = (
-                Shown("⌀", feature.diameter, step=fine),
-                Shown(begun(feature.along), feature.end - feature.start),
+                *_within(step, feature, "diameter", feature.diameter, "⌀", fine),
+                *_within(step, feature, feature.along, feature.end - feature.start),
             )
             how = "Clean and cool, at three places, two ways across each."
         case Screw() | NutThread():
@@ -76,12 +95,16 @@ def _wanted(feature: Feature, fine: float) -> Iterator[WorkLine]:
             how = "By hand, all along; where it binds, look for a burr at its start."
         case Flats():
             figures = (
-                Shown("Across flats", feature.across, step=fine),
+                *_within(step, feature, "across", feature.across, "Across flats", fine),
                 Shown("Length", feature.end - feature.start),
             )
             how = "Over every pair of flats, at both ends."
         case Rebate():
-            figures = (Shown("Width", feature.width), Shown("Depth", feature.depth))
+            figures = (
+                *_within(step, feature, "width", feature.width),
+                Shown("Depth", feature.depth),
+                *_from_to("Tongue", step.limits.get(f"{feature.name}.tongue")),
+            )
         case Holes(hole=hole) if hole.ball and hole.depth is not None:
             figures = Shown("Ball ⌀", hole.diameter), Shown("Depth", hole.depth)
         case Holes(hole=hole) if not hole.thread:
@@ -93,9 +116,15 @@ def _wanted(feature: Feature, fine: float) -> Iterator[WorkLine]:
 
 def _squared(step: StepTold, block: SixFaces) -> WorkList:
     """A block: its corners first, then its three sizes."""
-    sizes = {"Length": block.length, "Width": block.width, "Height": block.height}
-    widths = [f"±{general_tolerance(size):g} mm" for size in sizes.values()]
+    figures = [
+        _within(step, block, measure, getattr(block, measure))
+        for measure in ("length", "width", "height")
+    ]
+    free = [figure.value for (figure, *more) in figures if not more]
+    widths = [f"±{general_tolerance(float(size)):g} mm" for size in free]
     within = ", ".join(widths if len(set(widths)) > 1 else widths[:1])
+    how = "Each at its four corners"
+    how += f"; {within} where nothing else rules it." if free else "."
     return WorkList(
         (
             WorkLine(
@@ -108,8 +137,8 @@ def _squared(step: StepTold, block: SixFaces) -> WorkList:
             WorkLine(
                 "sizes",
                 "Its three sizes",
-                tuple(Shown(name, size) for name, size in sizes.items()),
-                f"Each at its four corners; {within} where nothing else rules it.",
+                tuple(figure for both in figures for figure in both),
+                how,
             ),
         )
     )
