@@ -756,6 +756,9 @@ class Sheets(unittest.TestCase):
             made = make(families()[key], {})
             figure = figure_of(made, made.sizes[size], inch=False)
             self.assertEqual(figure.small, limits)
+        thin = make(families()["hinged-arm"], {"arm.thickness": "9.5"})
+        self.assertEqual(figure_of(thin, thin.sizes["arm.thickness"], False).small, "")
+        self.assertEqual(thin.allowed("arm.thickness"), (9.3, 9.7))
 
     def test_the_sign_of_what_is_wrong_stands_before_the_limits(self):
         made = make(families()["spacer-sleeve"], {})

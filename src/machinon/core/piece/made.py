@@ -167,7 +167,9 @@ def make(
         values[key] = known[key].value
     for key, found in known.items():
         if found.size.limits is not None and found.ends is None:
-            known[key] = replace(found, ends=_told(*found.size.limits(values)))
+            low, high = _told(*found.size.limits(values))
+            if low <= float(found.value) <= high:  # else it is meant to be otherwise
+                known[key] = replace(found, ends=(low, high))
     body = family.build(values)
     _whole(body)
     checks = (
