@@ -329,15 +329,15 @@ class ArborsCoversAndStops(OfTheFamilies):
         self.finish_by(proof=[("fit.1", "slips", f"{middle:.3f}")])
 
     def test_a_keeper_whose_vee_presses_its_round(self):
-        """In a vee of 90°, 23.9 wide and 11.95 deep, a round of 20 goes 10 + 11.95 −
-        10 √2 = 7.81 in; where it stands 8.0 over its seat, 0.19 is left under it."""
+        """In a vee of 90°, 23.8 wide and 11.9 deep, a round of 20 goes 10 + 11.9 −
+        10 √2 = 7.76 in; where it stands 8.0 over its seat, 0.24 is left under it."""
         self.make(
             "keeper",
             ("round", "shaft", "micrometer", "20.0", "20.0"),
             ("round", "length", "caliper", "8.0"),
         )
         checks = {check.key: check for check in self.job.plan.made.checks}
-        self.assertAlmostEqual(checks["presses"].have, 8 - 21.95 + 10 * 2**0.5)
+        self.assertAlmostEqual(checks["presses"].have, 8 - 21.9 + 10 * 2**0.5)
         self.finish_by(proof=[("size.block.height", "caliper", "24.0")])
 
 

@@ -159,7 +159,10 @@ class Sheets(unittest.TestCase):
             ("hexagon-screw", ("⌀27.71",)),
             ("socket-key", ("4 flats, 8.03",)),
             ("dovetail-stop", ("between pins of ⌀8, flanks at 60°",)),
-            ("ring-nut-spanner", ("arc of radius 22.8, 130° round the nut",)),
+            (
+                "ring-nut-spanner",
+                ("arc of radius 22.80, 130° round the nut (22.60 to 23.10)",),
+            ),
         ):
             sheet = piece_sheet(make(families()[family], {}), 980, 620)
             said = "\n".join(text.text for text in texts(sheet))

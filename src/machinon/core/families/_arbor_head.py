@@ -40,6 +40,9 @@ from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
 FINISH = 0.25  # mm to a side, left on what is finished last, between centres
+SHORT = (
+    0.1  # mm: the least that the cutter stands over its spigot, or nothing clamps it
+)
 
 CUTTER = Mate("cutter", "the cutter", (
     MateSize("bore", "its bore", 22.01, ("bore", "recess")),
@@ -152,6 +155,12 @@ def _screw(s: Values) -> str:
     return thread_within(s["cutter.bore"] - 4.2, "M10", "M8", "M6", "M5", "M4", "M3")
 
 
+def _spigots(s: Values) -> tuple[float, float]:
+    """The lengths of a spigot that carry the cutter and let the screw clamp it."""
+    wide = s["cutter.width"]
+    return wide - min(0.5, 0.3 * wide), wide - SHORT
+
+
 def head_sizes(shank: str) -> tuple[Size, ...]:
     """Sizes of collar, spigot and screw; shank: the size of the shank behind them."""
     return (
@@ -162,7 +171,7 @@ def head_sizes(shank: str) -> tuple[Size, ...]:
         Size("spigot.diameter", "spigot", "cutter.bore", low=3, high=150),
         Size("spigot.length", "length of the spigot", "cutter.width - 0.2",
              "a little shorter than the cutter is wide", 0.5, 150, by="clearance",
-             step=0.1),
+             step=0.1, limits=_spigots),
         Size("clamp.by", "what clamps the cutter", "screw", "", kind=TEXT,
              choices=("screw", "nut")),
         Size("screw.thread", "screw", _screw, "to clamp the cutter", kind=TEXT),
@@ -304,7 +313,7 @@ def head_checks(
         "spigot-short",
         "spigot",
         s["cutter.width"] - s["spigot.length"],
-        0.1,
+        SHORT,
         "Cutter over the spigot, or the screw never clamps it",
     )
     yield from _drive_checks(s)

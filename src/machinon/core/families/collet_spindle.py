@@ -332,7 +332,7 @@ FAMILY = Family(
              kind=TEXT, by="copy"),
         Size("nose.length", "length of the nose", _nose,
              "its nut and the relief", 4, 150, rests=("nose.thread",), step=0.5),
-        Size("bore.diameter", "bore", "up(collet.largest + 0.3, 0.5)",
+        Size("bore.diameter", "bore", "up(collet.largest + 0.5, 0.5)",
              "over the largest bar", 2, 180),
         Size("seat.half_angle", "half angle of the seat", "collet.half_angle",
              "as the collet has", 1, 45, ANGLE, by="copy"),

@@ -6,7 +6,7 @@ from machinon.core.families._plates import plate, touches
 from machinon.core.piece.family import Check, Mate, MateSize, Values, at_least
 from machinon.core.setting_out.arcs_and_vees import over_vee
 
-GAP = 0.2  # mm that is left under it once it presses; shop rule
+GAP = 0.25  # mm that is left under it once it presses; shop rule
 
 
 def checks(s: Values) -> Iterable[Check]:

@@ -31,6 +31,7 @@ from machinon.core.quantity import ANGLE, TORQUE
 from machinon.core.reckoning import TEXT
 
 PLAY = 0.3  # mm: the hook's arc round the nut is that much larger on the radius
+FREE = 0.1  # mm: least play of arc and nose, or it does not go on
 SINGLE = 300.0  # N: one hand's pull at the end of a handle; a shop rule
 SHEARS = 200.0  # N/mm²: what a hardened pin or a hook's nose carries
 
@@ -42,6 +43,17 @@ def _hook(s: Values) -> bool:
 def _arc(s: Values) -> float:
     """Radius of the arc of a hook, mm; none where it has pins."""
     return float(s["nut.diameter"] / 2 + PLAY) if _hook(s) else 0.0
+
+
+def _arcs(s: Values) -> tuple[float, float] | None:
+    """The radii that go round the nut and still bear on it."""
+    half = s["nut.diameter"] / 2
+    return (half + FREE, half + 2 * PLAY) if _hook(s) else None
+
+
+def _noses(s: Values) -> tuple[float, float] | None:
+    """The noses that go into the slot and do not rock in it."""
+    return (s["nut.slot"] - 0.5, s["nut.slot"] - FREE) if _hook(s) else None
 
 
 def _pin(s: Values) -> float:
@@ -152,14 +164,14 @@ def checks(s: Values) -> Iterable[Check]:
             "arc-over-nut",
             "shape",
             s["hook.arc"] - s["nut.diameter"] / 2,
-            0.1,
+            FREE,
             "Arc larger than the nut, on the radius",
         )
         yield at_least(
             "nose-in-slot",
             "shape",
             s["nut.slot"] - s["hook.width"],
-            0.1,
+            FREE,
             "Slot of the nut wider than the nose",
         )
         yield at_least(
@@ -276,11 +288,11 @@ FAMILY = Family(
              "down(min(nut.thick, 8), 0.5)",
              "no thicker than the nut", 2, 30, at="plate.height"),
         Size("hook.arc", "radius of the arc", _arc, "the nut's, and play", 0, 400,
-             rests=("head.kind",), at="shape.arc"),
+             rests=("head.kind",), at="shape.arc", limits=_arcs),
         Size("hook.reach", "how far the hook goes round", "130",
              "more than a third of the nut", 60, 200, ANGLE, at="shape.reach"),
         Size("hook.width", "width of the nose", "down(nut.slot - 0.2, 0.1)",
-             "into the slot", 1, 40),
+             "into the slot", 1, 40, limits=_noses),
         Size("hook.depth", "how far the nose stands in",
              "down(nut.slot_depth - 0.4, 0.1)", "short of the slot's floor", 0.5, 20),
         Size("pins.diameter", "pins", _pin, "a little under the holes", 0, 20,

@@ -49,6 +49,7 @@ STUDS = (
     "M4",
 )
 PLAY = 0.1  # mm: a tongue may be narrower than its slot by so much
+BELOW = 0.3  # mm: the least that a tongue stays below the table
 INCH_STUDS = ("3/4 UNC", "5/8 UNC", "1/2 UNC", "3/8 UNC", "5/16 UNC", "1/4 UNC")
 SINK = 0.5  # mm to a side that a countersink stands over the thread
 SIDE = 2.0  # mm of stock over the finished strip, each way
@@ -56,6 +57,11 @@ SIDE = 2.0  # mm of stock over the finished strip, each way
 
 def _drill(s: Values) -> float:
     return tap_drill(str(s["thread.thread"]))
+
+
+def _under(s: Values) -> tuple[float, float]:
+    """The heights of a tongue that stays below the table and fills its slot."""
+    return s["slot.lip"] - 1.0, s["slot.lip"] - BELOW
 
 
 def _stud(s: Values) -> str:
@@ -137,7 +143,7 @@ def checks(s: Values) -> Iterable[Check]:
         "tongue-height",
         "tongue",
         s["slot.lip"] - s["tongue.height"],
-        0.3,
+        BELOW,
         "Tongue below the table, so that it clamps the work and not itself",
     )
     wanted = 0.8 * thread.major * material("steel").engagement
@@ -261,7 +267,7 @@ FAMILY = Family(
              at="rebate_front.tongue"),
         Size("tongue.height", "height of the tongue", "slot.lip - 0.5",
              "a little below the table", 1, 60, by="clearance", step=0.1,
-             at="rebate_front.depth"),
+             at="rebate_front.depth", limits=_under),
         Size("head.width", "width of the head", "slot.head - 1", "with a little play",
              4, 120, by="clearance", step=0.1, at="strip.width"),
         Size("head.height", "height of the head", "slot.head_depth - 0.5",

@@ -52,8 +52,8 @@ class Size(Struct, frozen=True):
     rests: tuple[str, ...] = ()
     at: str = ""  # the measure that it is, where its own name is none
     # the least and most that what it meets leaves it, mm, where no fit rules it and the
-    # general tolerance would let it off
-    limits: Callable[[Values], tuple[float, float]] | None = None
+    # general tolerance would let it off; none where it meets nothing
+    limits: Callable[[Values], tuple[float, float] | None] = lambda values: None
 
     @property
     def drawn_at(self) -> str:

@@ -166,8 +166,9 @@ def make(
             known[key] = _ruled(size, rests[key], values)
         values[key] = known[key].value
     for key, found in known.items():
-        if found.size.limits is not None and found.ends is None:
-            low, high = _told(*found.size.limits(values))
+        limits = found.size.limits(values)
+        if limits is not None and found.ends is None:
+            low, high = _told(*limits)
             if low <= float(found.value) <= high:  # else it is meant to be otherwise
                 known[key] = replace(found, ends=(low, high))
     body = family.build(values)
