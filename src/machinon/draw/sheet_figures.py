@@ -74,6 +74,11 @@ class SheetFigure(Struct, frozen=True):
     aside: bool = False  # it only repeats what the others say, and stands in brackets
 
     @property
+    def in_a_row(self) -> str:
+        """It with its limits beside it, as it stands along the foot."""
+        return f"{self.text} ({self.small})" if self.small else self.text
+
+    @property
     def mark(self) -> MarkKind | None:
         """The mark of a size that is at fault."""
         return "stop" if self.role == "stop" else None

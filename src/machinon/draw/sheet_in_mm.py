@@ -160,7 +160,8 @@ def _stacked(led: list[Led], low: float) -> list[WrittenNote]:
 
 def _rest(sheet: SheetLayout) -> list[str]:
     return [
-        f"{sheet.figures[key].name}: {sheet.figures[key].text}" for key in sheet.foot
+        f"{sheet.figures[key].name}: {sheet.figures[key].in_a_row}"
+        for key in sheet.foot
     ]
 
 

@@ -116,7 +116,7 @@ class SheetLayout:
         widest = max(
             (
                 max(
-                    text_width(self.figures[key].text, self.size),
+                    text_width(self.figures[key].in_a_row, self.size),
                     text_width(self.figures[key].name, SMALL * self.size),
                 )
                 for key in self.foot
@@ -138,7 +138,9 @@ class SheetLayout:
         edges, small = edges_said(made, self.inch), SMALL * size
         self.board.text((0.6 * size, 2.3 * size), edges, small, "faint", "left")
         shown = (self.figures[key] for key in self.foot)
-        rows = [(figure.text, figure.name, figure.role, figure.key) for figure in shown]
+        rows = [
+            (figure.in_a_row, figure.name, figure.role, figure.key) for figure in shown
+        ]
         self.board.along_the_foot(rows, self._abreast(), ROW)
 
     def _level_rows(
