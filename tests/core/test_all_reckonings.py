@@ -460,6 +460,19 @@ class Tapers(unittest.TestCase):
         )
         self.assertAlmostEqual(again["correction_minutes"], 4.58, delta=0.02)
 
+    def test_a_slide_wound_by_its_own_dial_rises_by_the_sine(self):
+        """A lathe centre of 60°: over 20 of the slide 20 sin 30° = 10, over 20 of the
+        axis 20 tan 30° = 11.547. 9.5 read is 30° − asin 0.475 = 1.64° short."""
+        asked = {"taper": "25.094/2/20", "travel": 20, "along": "slide"}
+        found = reckon("taper-setup", {**asked, "reading": 9.5})
+        self.assertAlmostEqual(found["indicator_reading"], 10, 4)
+        self.assertAlmostEqual(found["correction_minutes"], 98.4, delta=0.2)
+        axis = reckon("taper-setup", {**asked, "along": "axis"})
+        self.assertAlmostEqual(axis["indicator_reading"], 11.547, 3)
+        with self.assertRaises(BadInput) as refused:
+            reckon("taper-setup", {**asked, "reading": 20})
+        self.assertEqual(refused.exception.key, "reading")
+
     def test_rollers_give_back_the_taper_they_lie_on(self):
         """A plug of 20 mm at its base and 1:20 measured at 0 and 40 mm."""
         half = math.atan(0.025)

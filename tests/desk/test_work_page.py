@@ -182,8 +182,8 @@ class AtTheMachine(ByKeys):
         self.assertIn("thread", self.job.job.done)
 
     def test_a_taper_is_corrected_by_the_needle_and_by_its_blue(self):
-        """A taper of 20 to 16 over 25: 4 / 2 over 25 is 2.0 on the indicator; 1.95 is
-        short by 6.8 minutes."""
+        """A taper of 20 to 16 over 25: 4.574° a side, and over 25 of the slide 25 sin
+        4.574° = 1.994 on the indicator; 1.95 is short by 6.0 minutes."""
         self.begin("turned-piece", "Plug")
         self.stage("piece").add_part("taper")
         self.work("taper-taper1")
@@ -194,7 +194,7 @@ class AtTheMachine(ByKeys):
         self.assertEqual(page.head.text(), "Prove the setting by indicator")
         self.type(page.asked.edit, "1.95")
         said = {figure.name: figure.value for figure in page.line.figures}
-        self.assertEqual(said["Steeper by"], "6.8′")
+        self.assertEqual(said["Steeper by"], "6.0′")
         self.type(page.asked.edit, "a bit")
         self.assertTrue(page.asked.message.text())
         self.assertEqual(page.head.text(), "Prove the setting by indicator")

@@ -312,10 +312,11 @@ class Proved(unittest.TestCase):
         self.assertIn("±0.3 mm, ±0.2 mm where", sizes.note)
 
     def test_a_slide_is_proved_over_forty_millimetres_of_a_true_bar(self):
-        """Short taper 1:4: half of it over 40 is 5 mm, at 7.125°."""
+        """Short taper 1:4: the slide stands at 7.125°, and over 40 of its own travel
+        40 sin 7.125° = 4.961 are read, where 40 along the axis would give 5."""
         (line,) = listed("taper-plate", "set-slide")
         told = figures(line)
-        self.assertEqual(told["along a true bar it reads"], 5)
+        self.assertAlmostEqual(told["against a true bar it reads"], 4.961, places=3)
         self.assertAlmostEqual(told["From the axis"], 7.125, places=3)
 
 
@@ -575,19 +576,25 @@ class PassesAreCounted(unittest.TestCase):
         self.assertAlmostEqual(shown["Not under"], 0.158, delta=0.001)
 
     def test_a_taper_is_proved_by_indicator_and_by_two_places(self):
-        """Morse 3 is 0.05020 of its length: 1.004 over 40, 1.255 on ⌀ over 25."""
+        """Morse 3 is 0.05020 of its length, 1.438° a side: 40 sin 1.438° = 1.004 over
+        40 of the slide, 1.255 on ⌀ over 25. With the tailstock set over the carriage
+        winds along the axis: 40 × 0.0251."""
         lines = {line.key: line for line in listed("taper-arbor", "taper-shank")}
         self.assertAlmostEqual(figures(lines["indicator"])["It should read"], 1.004, 3)
         self.assertAlmostEqual(figures(lines["rough"])["Difference on ⌀"], 1.255, 3)
         self.assertNotIn("blue", lines, "metal is left on it yet")
+        over = listed("taper-arbor", "taper-shank", taper="tailstock")
+        read = figures(next(line for line in over if line.key == "indicator"))
+        self.assertIn("Carriage wound by", read)
+        self.assertAlmostEqual(read["It should read"], 1.004, 3)
         finish = [line.key for line in listed("taper-arbor", "taper-shank-2")]
         self.assertEqual(finish, ["blue", "depth"])
 
     def test_what_the_needle_read_says_how_much_steeper(self):
-        """0.98 for 1.004 over 40: atan(1.004 / 40) − atan(0.98 / 40), 2.1 minutes."""
+        """0.98 for 1.004 over 40: asin(1.004 / 40) − asin(0.98 / 40), 2.0 minutes."""
         ways = {"taper-shank.needle": "0.98"}
         lines = {o.key: o for o in listed("taper-arbor", "taper-shank", **ways)}
-        self.assertEqual(figures(lines["indicator"])["Steeper by"], "2.1′")
+        self.assertEqual(figures(lines["indicator"])["Steeper by"], "2.0′")
 
     def test_where_the_blue_rubbed_says_which_way_and_by_how_much(self):
         """A gap of 0.01 over the 81 of a Morse 3 shank: 0.4 minutes, 5 µm over 40. Of a

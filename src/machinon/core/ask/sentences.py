@@ -316,7 +316,9 @@ def _set_up(t: _Teller) -> str:
     if t.has("tailstock_offset"):
         return f"Move the tailstock {t.both('tailstock_offset')}"
     if t.has("indicator_reading"):
-        return f"The indicator reads {t.both('indicator_reading')} over the travel"
+        along = t.given("along") or "axis"
+        read = t.both("indicator_reading")
+        return f"The indicator reads {read} over the travel along the {along}"
     if t.has("sine_stack"):
         return f"Slips under the sine bar: {t.both('sine_stack', 0.0001)}"
     return f"Compound at {t.angle('angle')}"

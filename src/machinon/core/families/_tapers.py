@@ -58,14 +58,14 @@ def shank_end_of(name: str) -> ShankEnd:
 
 def slide_set(half: float) -> tuple[Shown, ...]:
     """A slide set over by half the taper's angle, degrees, and how an indicator proves
-    it along a bar that has the taper."""
+    it against a true bar, wound along by the slide's own dial."""
     taper = f"1:{1 / (2 * math.tan(math.radians(half))):.9g}"
-    asked = {"taper": taper, "method": "indicator", "travel": PROVED_OVER}
+    asked = {"taper": taper, "travel": PROVED_OVER, "along": "slide"}
     reading = float(reckon("taper-setup", asked)["indicator_reading"])
     return (
         Shown("From the axis", half, ANGLE),
-        Shown("Over a travel of", PROVED_OVER),
-        Shown("along a true bar it reads", reading, step=0.001),
+        Shown("Slide wound by", PROVED_OVER),
+        Shown("against a true bar it reads", reading, step=0.001),
     )
 
 

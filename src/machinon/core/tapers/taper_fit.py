@@ -25,7 +25,7 @@ HOLDS_BELOW = 7.0  # degrees of half angle: steeper ones let go by themselves
         Input("length", LENGTH, "length over which the two should touch", above=0),
         Input("film", LENGTH, "gap that blue still bridges", 0.003, above=0, high=0.05),
         Input("stand_off", LENGTH, "how far it may stand in or out", 0.5, above=0),
-        Input("travel", LENGTH, "of the indicator along the taper", 50.0, above=0),
+        Input("travel", LENGTH, "of the indicator along the axis", 50.0, above=0),
     ),
     results=(
         Result("half_angle_lower", ANGLE, "smallest half angle"),

@@ -9,6 +9,7 @@ from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tapers.tapers import taper_of
 
 METHODS = ("compound", "indicator", "sine", "tailstock")
+ALONG = ("axis", "slide")
 
 
 @reckoning(
@@ -22,10 +23,17 @@ METHODS = ("compound", "indicator", "sine", "tailstock")
         Input(
             "travel",
             LENGTH,
-            "of the indicator along the axis",
+            "of the indicator",
             default=None,
             above=0,
             high=5000,
+        ),
+        Input(
+            "along",
+            TEXT,
+            "what it is measured along: the axis, or the slide by its own dial",
+            default="axis",
+            choices=ALONG,
         ),
         Input(
             "sine_length", LENGTH, "of the sine bar", default=100.0, above=0, high=1000
@@ -54,6 +62,7 @@ def _taper_setup(
     taper: str,
     method: str,
     travel: float | None,
+    along: str,
     sine_length: float,
     length_between_centres: float | None,
     reading: float | None,
@@ -68,7 +77,14 @@ def _taper_setup(
         raise BadInput("travel", "travel is missing: the way the indicator goes.")
     if reading is not None and travel is None:
         raise BadInput("travel", "travel is missing: over what was it read?")
-    if travel is not None:
+    by_slide = along == "slide"
+    if travel is not None and by_slide:
+        results["indicator_reading"] = trail.step(
+            "Indicator",
+            f"{travel:g} × sin {half:.4f}°",
+            travel * math.sin(math.radians(half)),
+        )
+    elif travel is not None:
         results["indicator_reading"] = trail.step(
             "Indicator", f"{travel:g} × {tan:.6f}", travel * tan
         )
@@ -91,10 +107,13 @@ def _taper_setup(
         )
         trail.notes.append("Work between centres only; the centres wear aslant.")
     if reading is not None and travel is not None:
-        seen = math.degrees(math.atan(reading / travel))
+        if by_slide and abs(reading) >= travel:
+            raise BadInput("reading", f"Under the travel, {travel:g} mm.")
+        turn, name = (math.asin, "asin") if by_slide else (math.atan, "atan")
+        seen = math.degrees(turn(reading / travel))
         results["correction_minutes"] = trail.step(
             "Turn the slide further",
-            f"60 × ({half:.4f}° − atan({reading:g} / {travel:g}))",
+            f"60 × ({half:.4f}° − {name}({reading:g} / {travel:g}))",
             (half - seen) * 60,
             NUMBER,
         )

@@ -50,11 +50,14 @@ def taper_list(
         asked.append(way("taper", "Set", TAPERS, ways))
         method = asked[0].chosen
     moved = min(TRAVEL, max(long, 5.0))
-    given: dict[str, Any] = {"taper": taper, "method": method, "travel": moved}
+    given: dict[str, Any] = {"taper": taper, "method": method}
     if method == "tailstock":
         first, last = step.after.ends
         given["length_between_centres"] = last - first
-    setting = reckon("taper-setup", given)
+    by_slide = method != "tailstock"
+    along = "slide" if by_slide else "axis"
+    wound = {**given, "travel": moved, "along": along}
+    setting = reckon("taper-setup", wound)
     answers = [setting]
     if method == "tailstock":
         set_over = WorkLine(
@@ -85,14 +88,17 @@ def taper_list(
             "indicator",
             "Prove the setting by indicator",
             (
-                Shown("Over a travel of", moved),
+                Shown("Slide wound by" if by_slide else "Carriage wound by", moved),
                 Shown(
                     "It should read", float(setting["indicator_reading"]), step=0.001
                 ),
-                *_nudge(given, moved, _number(ways, read[0]), answers),
+                *_nudge(wound, moved, _number(ways, read[0]), answers),
             ),
-            "The indicator on the slide against a true bar, at centre height; nudge "
-            "the slide until it reads so.",
+            "The indicator on the slide against a true bar, at centre height, wound "
+            "along by its own dial; nudge the slide until it reads so."
+            if by_slide
+            else "The indicator on the carriage against a true bar between the "
+            "centres; nudge the tailstock until it reads so.",
             asks=read,
         ),
         WorkLine(
