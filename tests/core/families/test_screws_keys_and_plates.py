@@ -1,6 +1,9 @@
 import math
 import unittest
 
+from machinon.core.errors import BadInput
+from machinon.core.families import families
+from machinon.core.piece.made import make
 from machinon.core.route.operations import route_told
 from machinon.core.tables import rows
 from tests.core.families.failing import check, each_is_said, failed, made
@@ -37,6 +40,24 @@ class Detents(unittest.TestCase):
         self.assertAlmostEqual(made("detent-plate", **place).values["plate.thickness"],
                                8.4)  # fmt: skip
         self.assertEqual(made("detent-plate").values["plate.thickness"], 5)
+
+    def test_the_lever_is_pinned_through_its_hub_by_a_pin_drilled_in_steps(self):
+        """A shaft of 12 bears 3.6: a pin of 3 is 3 + 24.5 / 50 = 3.49 thick at the face
+        of a hub of 24, from which it stands 0.5; at the far face 3.0 less 0.05 for the
+        reamer is drilled 2.9. One of 4 is too thick; an inch shaft takes #2/0, 0.141
+        thick: #0 with 0.156 is more than 0.3 of 12."""
+        plate = made("detent-plate")
+        self.assertEqual(plate.values["pin.size"], "3")
+        pin = next(s for up in plate.holdings for s in up.steps if s.key == "pin")
+        told = {figure.name: figure.value for figure in pin.figures}
+        self.assertEqual(told["Drill 2.9 mm to"], 24)
+        self.assertEqual(told["By hand the pin stands out by"], 0.5)
+        self.assertIn("taper pin 3 × 24", [h.name for h in plate.hardware])
+        inch = make(families()["detent-plate"], {}, round_inch=True)
+        self.assertEqual(inch.values["pin.size"], "#2/0")
+        with self.assertRaises(BadInput) as refused:
+            made("detent-plate", pin_size="#7/0", lever_hub="200")
+        self.assertEqual(refused.exception.key, "pin.size")
 
     def test_the_ball_of_a_detent_meets_no_screw_on_its_way(self):
         """Six places 30° apart roll over 150°: no three screws on their circle are all

@@ -26,12 +26,15 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.hardware import Hardware, cap_screws, plain_parts
 from machinon.core.piece.hole_features import Arc, Hole, HoleCircle, Holes
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT, FORCE, TORQUE
-from machinon.core.reckoning import TEXT, reckon
+from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.setting_out.bolt_circle import even_angles
+from machinon.core.tapers.taper_pins import METRIC_RATIO, taper_pins
 from machinon.core.threads.screws import cap_screw
+from machinon.core.threads.tapping import drill_named
 
 OVER = 1.5  # mm: stock over each end
 ROOM = 0.5  # mm: between a screw's head and the ball
@@ -39,6 +42,8 @@ ROOM = 0.5  # mm: between a screw's head and the ball
 WAY = ("ball.diameter", *(f"recesses.{size}" for size in
        ("circle", "count", "throw", "middle", "depth")))  # fmt: skip
 EDGE = 1.5  # mm: least metal between one hole and another
+PINNED = 0.3  # of the shaft: what its taper pin may be thick at its large end
+PROUD = 0.5  # mm that the pin stands out by before it is driven
 
 
 def angles(s: Values) -> list[float]:
@@ -59,6 +64,33 @@ def _throw(s: Values) -> float:
         most = 2 * s["lever.length"]
         raise BadInput("lever.travel", f"Up to {most:g} mm at that length of lever.")
     return round(math.degrees(2 * math.asin(chord)), 2)
+
+
+def _pin(s: Values) -> str:
+    """The thickest taper pin that leaves the shaft strong, by its name."""
+    most, long = PINNED * s["shaft.diameter"], s["lever.hub"]
+    large = {
+        name: size if name[0] == "#" else size + long * METRIC_RATIO
+        for name, size in taper_pins().items()
+        if (name[0] == "#") == s["inch"]
+    }
+    return max((name for name in large if large[name] <= most),
+               key=large.__getitem__, default="none")  # fmt: skip
+
+
+def _pinned(s: Values) -> Answer | None:
+    """The lever's taper pin and its drills; None where it has none."""
+    if s["pin.size"] == "none":
+        return None
+    asked = {
+        "pin": s["pin.size"],
+        "length": s["lever.hub"],
+        "large_end_at": -PROUD,
+    }
+    try:
+        return reckon("taper-pin", asked)
+    except BadInput as error:
+        raise BadInput("pin.size", error.message) from None
 
 
 def _recess(s: Values) -> Hole:
@@ -309,17 +341,39 @@ def route(s: Values) -> tuple[Holding, ...]:
         Holding(
             "pin",
             "bench",
-            "On its shaft, in its place",
-            "It is clocked on the shaft with the lever in its middle, then pinned.",
-            (
-                Step("mount", (), title="Clock it, step-drill and ream for the taper "
-                     "pin", tool="taper-pin reamer", note="Drill for the pin's small "
-                     "end at its real depth, in steps to its large end; ream until the "
-                     "pin stands a little out, then drive it.", key="pin"),
-                Step("deburr", ()),
-            ),
+            "The plate screwed on, the lever on the shaft",
+            "The ball in its middle place and the shaft in its own: what is clocked so "
+            "is pinned so, through lever and shaft together.",
+            (*_pin_steps(s), Step("deburr", ())),
         ),
     )  # fmt: skip
+
+
+def _pin_steps(s: Values) -> tuple[Step, ...]:
+    """The lever is clocked and pinned to its shaft."""
+    found = _pinned(s)
+    if found is None:
+        title = "Clock the lever with the ball in its middle place, and clamp it"
+        return (Step("mount", (), title=title, key="pin"),)
+    steps = [
+        Shown(f"Drill {drill_named(step['drill'])} to", step["depth"])
+        for step in found["drills"]
+    ]
+    return (
+        Step(
+            "mount",
+            (),
+            title=f"Clock the lever, drill and ream for its taper pin {s['pin.size']}",
+            tool=str(found["reamer"]),
+            note="Spot it on the crown. The first drill goes through hub and shaft, "
+            "the others stop; ream both together until the pin pushed in by hand "
+            "stands out by that, then drive it. Pinned once and a place is still "
+            "off: ream deeper for the next larger pin.",
+            caution="Clamp hub and shaft in a vee: a drill that grabs spins them.",
+            figures=(*steps, Shown("By hand the pin stands out by", PROUD)),
+            key="pin",
+        ),
+    )
 
 
 def hardware(s: Values) -> Iterable[Hardware]:
@@ -331,6 +385,11 @@ def hardware(s: Values) -> Iterable[Hardware]:
         at="screws",
     )
     yield plain_parts("ball", s["ball.diameter"], 1, "in the lever")
+    found = _pinned(s)
+    if found is not None:
+        yield Hardware("pin", f"taper pin {s['pin.size']} × {s['lever.hub']:g}",
+                       float(found["small_diameter"]), s["lever.hub"], 1,
+                       "lever to shaft")  # fmt: skip
     yield Hardware(
         "spring", f"spring of {s['ball.spring']:g} N", 0.0, 0.0, 1, "behind the ball"
     )
@@ -370,6 +429,8 @@ FAMILY = Family(
         Size("screws.start", "angle of the first screw", _start,
              "opposite the places, clear of the ball", -360, 360, ANGLE,
              rests=("screws.screw", "screws.count", "screws.circle", *WAY)),
+        Size("pin.size", "taper pin of the lever", _pin, "under a third of the shaft",
+             kind=TEXT, choices=("none", *taper_pins())),
     ),
     build=build,
     route=route,
@@ -391,6 +452,8 @@ FAMILY = Family(
             MateSize("throw", "from place to place, degrees", 30.0, kind=ANGLE),
             MateSize("travel", "or at its knob, from place to place", 0.0, (), True),
             MateSize("length", "from the shaft to its knob", 100.0, (), True, least=1),
+            MateSize("hub", "its hub, across where its pin goes", 24.0,
+                     ("outside", "shaft"), True, least=1),
             MateSize("holds", "torque that it has to hold", 0.2, kind=TORQUE),
         )),
         Mate("room", "where it sits", (
@@ -403,8 +466,8 @@ FAMILY = Family(
         )),
     ),
     fits=(
-        FitSlot("bore", "Plate on the shaft", "bore.diameter", "shaft.diameter",
-                "shaft", "shaft", "locates"),
+        FitSlot("bore", "Shaft in the plate", "bore.diameter", "shaft.diameter",
+                "shaft", "shaft", "moves"),
     ),
     chains=(
         Chain("gap", "Plate under what turns past it", "plate.thickness",
