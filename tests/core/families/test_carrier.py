@@ -18,12 +18,12 @@ def failed(made):
 
 
 class Carriers(unittest.TestCase):
-    """As usual: a chuck of 60 mm goes 40 deep into a body of 120 by 52."""
+    """As usual: a chuck of 60 mm goes 40 deep into a body of 100 by 52."""
 
     def test_its_wall_is_shared_by_bolts_and_grub_screws(self):
-        """Wall from 60.065 to 120: the circle lies in its middle, near enough 90."""
+        """Wall from 60.065 to 100: the circle lies in its middle, near enough 80."""
         made = carrier()
-        self.assertEqual(made.values["bolts.circle"], 90)
+        self.assertEqual(made.values["bolts.circle"], 80)
         self.assertEqual(made.values["body.length"], 40 + 8 + 4)
         self.assertEqual(failed(made), set())
 
@@ -37,11 +37,11 @@ class Carriers(unittest.TestCase):
             self.assertEqual(told, set())
 
     def test_grub_screws_pass_half_a_pitch_beside_the_bolts(self):
-        """Four bolts on 90: 45 sin 45° = 31.82 from a grub screw's axis to a bolt's;
-        less 3 and 3 for the two M6, 25.82 mm."""
+        """Four bolts on 80: 40 sin 45° = 28.28 from a grub screw's axis to a bolt's;
+        less 3 and 3 for the two M6, 22.28 mm."""
         made = carrier()
         check = next(check for check in made.checks if check.key == "grubs-bolts")
-        self.assertAlmostEqual(check.have, 45 * math.sin(math.pi / 4) - 6)
+        self.assertAlmostEqual(check.have, 40 * math.sin(math.pi / 4) - 6)
         # twelve on 70 with M10 in 40 mm of length, right behind the bolts' ends
         tight = carrier(
             bolts_count="12",
@@ -89,13 +89,13 @@ class Carriers(unittest.TestCase):
         self.assertFalse([key for key in none if key.startswith("groove")])
 
     def test_dimples_are_drilled_through_the_thread_and_never_touch_it(self):
-        """M6 is drilled 5.0, so 4.9 goes through. In a wall of 30 a dimple between 0.2
-        and 0.4 of 6 is 1.8 deep: 31.8 from the outside, a screw of 30."""
+        """M6 is drilled 5.0, so 4.9 goes through. In a wall of 20 a dimple between 0.2
+        and 0.4 of 6 is 1.8 deep: 21.8 from the outside, a screw of 20."""
         steps = [s for up in carrier().holdings for s in up.steps]
         note = next(s.note for s in steps if s.key == "dimple")
         self.assertIn("drill of 4.9 mm", note)
-        self.assertIn("31.8 mm deep in all", note)
-        self.assertIn("M6 × 30", note)
+        self.assertIn("21.8 mm deep in all", note)
+        self.assertIn("M6 × 20", note)
 
     def test_a_thin_chuck_takes_no_dimple(self):
         told = {check.key: check for check in carrier(held_wall="2").checks}

@@ -70,7 +70,7 @@ MET = {
     ),
     "carrier": (
         ("held.outside", "held.length", "held.wall"),
-        (30, 25, 5), (40, 30, 6), (80, 50, 10), (100, 60, 12),
+        (16, 20, 3), (25, 25, 4), (80, 50, 10), (130, 75, 12),
     ),
     "detent-plate": (
         ("shaft.diameter", "ball.diameter", "lever.places", "lever.throw"),

@@ -37,6 +37,7 @@ from machinon.core.threads.tapping import drill_named, drill_under
 
 OVER = 1.5  # mm: stock over each end
 UNDER = 0.5  # mm to a side: the bore is left under size until it turns on its spindle
+CLEAR = 2.0  # mm: least bore between a grub screw and an end of it
 
 
 def _thread_depth(s: Values) -> float:
@@ -111,9 +112,12 @@ def _floor(s: Values) -> float:
 
 
 def _groove_count(s: Values) -> int:
-    """Two, where a grub screw has room between them."""
+    """Two, where a grub screw has room between them; one, where it has room beside
+    it."""
     grub = thread_of(str(s["grubs.thread"])).major
-    return 2 if s["bore.depth"] / 3 - s["grooves.width"] >= grub + 1 else 1
+    if s["bore.depth"] / 3 - s["grooves.width"] >= grub + 1:
+        return 2
+    return 1 if s["bore.depth"] / 4 - grub / 2 >= CLEAR else 0
 
 
 def _grub_place(s: Values) -> float:
@@ -244,7 +248,7 @@ def _grub_checks(s: Values) -> Iterable[Check]:
         "grubs-in-the-bore",
         "grubs",
         min(s["grubs.from_end"] - _floor(s), front) - grub.major / 2,
-        2.0,
+        CLEAR,
         "Grub screws clear of both ends of the bore",
     )
     for groove in _grooves(s):
@@ -449,19 +453,19 @@ FAMILY = Family(
     "carrier",
     "Chuck carrier",
     "Holds a chuck that has no shank: bonded in, pinned by grub screws, on a plate.",
-    "for a collet chuck of 60 mm, outside 120 mm",
+    "for a collet chuck of 60 mm, outside 100 mm",
     also="collet shankless adapter body holder spindle chuck",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(body.diameter + 3, 1)",
              "a clean-up", 20, 520),
         Size("stock.length", "stock length", "up(body.length + 4, 1)", "both faces",
              10, 500),
-        Size("body.diameter", "outside", "up(2*held.outside, 5)",
+        Size("body.diameter", "outside", "up(held.outside + 40, 5)",
              "room for bolts and grub screws in its wall", 20, 500),
         Size("body.length", "length", "bore.depth + 8 + register.depth",
              "the bore, a web of 8 and the register", 10, 400, step=0.5),
         Size("register.diameter", "register at the rear",
-             "round(bolts.circle - 30, 1)", "inside of the bolts", 10, 400),
+             "round(bolts.circle - 16, 1)", "inside of the bolts", 10, 400),
         Size("register.depth", "depth of the register", "4", "", 1, 50, step=0.1),
         Size("through.diameter", "hole through the web",
              "min(held.outside/2, register.diameter - 6, 20)",
@@ -470,7 +474,7 @@ FAMILY = Family(
         Size("bore.depth", "depth of the bore", "held.length",
              "as long as the chuck is held", 4, 300, by="copy", step=0.5),
         Size("grooves.count", "grooves evenly along the bore", _groove_count,
-             "two, or one in a short bore", 0, 4, COUNT,
+             "two, or fewer in a short bore", 0, 4, COUNT,
              rests=("bore.depth", "grooves.width", "grubs.thread")),
         Size("grooves.width", "width of a groove", "2", "", 0.5, 10,
              at="groove1.width"),
