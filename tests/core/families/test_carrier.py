@@ -97,10 +97,15 @@ class Carriers(unittest.TestCase):
         self.assertIn("21.8 mm deep in all", note)
         self.assertIn("M6 × 20", note)
 
-    def test_a_thin_chuck_takes_no_dimple(self):
-        told = {check.key: check for check in carrier(held_wall="2").checks}
+    def test_a_thin_chuck_has_thin_grub_screws_or_none(self):
+        """A dimple is 0.2 of its screw deep at least, and half the wall stays: M4 in a
+        wall of 2, of 1 not even M3."""
+        thin = carrier(held_wall="2")
+        self.assertEqual(thin.values["grubs.thread"], "M4")
+        self.assertEqual(failed(thin), set())
+        told = {check.key: check for check in carrier(held_wall="1").checks}
         self.assertFalse(told["grub-long"].passed)
-        self.assertIn("2.40 mm of wall", told["grub-long"].says)
+        self.assertIn("1.20 mm of wall", told["grub-long"].says)
 
     def test_the_gap_is_the_compounds(self):
         """Usual: 30 to 100 µm on 60 ± 0.004, so 60.034 to 60.096."""

@@ -7,7 +7,7 @@ goes in.
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
-from machinon.core.families._tapped import RUN_OUT, tapped
+from machinon.core.families._tapped import RUN_OUT, tapped, thread_within
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -37,6 +37,7 @@ from machinon.core.threads.tapping import drill_named, drill_under
 
 OVER = 1.5  # mm: stock over each end
 UNDER = 0.5  # mm to a side: the bore is left under size until it turns on its spindle
+DIMPLED = 0.5  # of a grub screw: the least wall that its dimple goes into
 CLEAR = 2.0  # mm: least bore between a grub screw and an end of it
 
 
@@ -60,6 +61,11 @@ def _tapped(s: Values) -> Hole:
 
 def _grub(s: Values) -> Hole:
     return tapped(str(s["grubs.thread"]))
+
+
+def _grub_thread(s: Values) -> str:
+    """M6, or what the wall of the chuck bears a dimple for."""
+    return thread_within(s["held.wall"] / DIMPLED, "M6", "M5", "M4", "M3")
 
 
 def _dimple(s: Values) -> Answer | BadInput:
@@ -486,7 +492,8 @@ FAMILY = Family(
         Size("bolts.screw", "bolts' screws", "M6", kind=TEXT),
         Size("bolts.depth", "depth of the bolts' thread", _thread_depth,
              "what the metal asks", 3, 100, rests=("bolts.screw",)),
-        Size("grubs.thread", "grub screws", "M6", kind=TEXT),
+        Size("grubs.thread", "grub screws", _grub_thread, "whose dimple half the "
+             "chuck's wall bears", kind=TEXT, rests=("held.wall",)),
         Size("grubs.from_end", "grub screws from the rear", _grub_place,
              "the middle of the bore, beside the grooves", 3, 400, step=0.5,
              rests=("body.length", "bore.depth", "grooves.count")),
