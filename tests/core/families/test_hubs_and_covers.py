@@ -3,7 +3,7 @@ import unittest
 
 from machinon.core.families import family_of
 from machinon.core.piece.made import make
-from tests.core.families.failing import check, each_is_said, made
+from tests.core.families.failing import check, each_is_said, failed, made
 
 
 class Hubs(unittest.TestCase):
@@ -22,6 +22,14 @@ class Hubs(unittest.TestCase):
         hub = made("hub-adapter", wheel_circle="30", shaft_diameter="16")
         self.assertEqual(hub.values["hub.diameter"], 38)
         self.assertTrue(check(hub, "bolts-hub").passed)
+
+    def test_a_shaft_too_thin_for_a_key_is_held_by_the_set_screw_alone(self):
+        """ISO 773 begins above 6: a shaft of 5 has none, 5 + 2 × 3 of hub carry M3."""
+        hub = made("hub-adapter", shaft_diameter="5")
+        self.assertNotIn("key", [feature.name for feature in hub.body.features])
+        self.assertEqual(hub.values["hub.diameter"], 12)
+        self.assertEqual(hub.values["grub.thread"], "M3")
+        self.assertEqual(failed(hub), set())
 
     def test_a_keyway_is_as_deep_as_its_own_key_asks(self):
         """ISO 773: 2.3 for a 5 key, whatever the shaft; 3.3 for the 8 of a 25 shaft; a

@@ -11,7 +11,7 @@ from typing import Any
 
 from machinon.core.families._dowels import kept, reamed_to_keep
 from machinon.core.families._tapped import bolt_thread_check, tapped, thread_within
-from machinon.core.fits.keyway import key_near
+from machinon.core.fits.keyway import key_near, keys
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -69,7 +69,7 @@ def _deep(s: Values) -> float:
 
 
 def _keyed(s: Values) -> bool:
-    return bool(s["key.depth"])
+    return bool(s["key.depth"] and s["key.width"])
 
 
 def _hole(s: Values) -> Hole:
@@ -105,11 +105,14 @@ def _stands_out(s: Values) -> float:
 
 def _key(s: Values, what: str) -> float:
     """A measure of the keyway by the table of keys: for the key that it is as wide as,
-    else for its shaft."""
+    else for its shaft; none on a shaft too thin for any of the table."""
+    standard = "inch" if s["inch"] else "metric"
     asked: dict[str, Any] = {
         "shaft_diameter": s["shaft.diameter"],
-        "standard": "inch" if s["inch"] else "metric",
+        "standard": standard,
     }
+    if s["shaft.diameter"] <= keys(standard)[0].above:
+        return 0.0
     if near := key_near(s.get("key.width", 0.0)):
         asked |= {"standard": near[0], "key": f"{near[1].width}mm"}
     return float(reckon("keyway", asked)[what])
@@ -126,9 +129,10 @@ def _screws(s: Values) -> dict[str, Any]:
 def _hub(s: Values) -> float:
     """Beside the screws where that leaves its wall, else round them."""
     screw, round_to = cap_screw(str(s["bolts.screw"])), step_in(1.0, s["inch"])
-    wanted = upwards(1.7 * s["shaft.diameter"] + 2 * s["key.depth"], round_to)
-    beside = downwards(s["bolts.circle"] - screw.diameter - 2, round_to)
     least = s["bore.diameter"] + 2 * (_least_wall(s) + s["key.depth"])
+    usual = 1.7 * s["shaft.diameter"] + 2 * s["key.depth"]
+    wanted = upwards(max(usual, least), round_to)
+    beside = downwards(s["bolts.circle"] - screw.diameter - 2, round_to)
     if beside >= least:
         return min(wanted, beside)
     return max(wanted, upwards(s["bolts.circle"] + screw.diameter + 2, round_to))
@@ -554,7 +558,7 @@ FAMILY = Family(
              "a little under the wheel", 1, 100),
         Size("bore.diameter", "bore", "shaft.diameter", low=3, high=200),
         Size("key.width", "width of the keyway", lambda s: _key(s, "key_width"),
-             "by the table of keys", 1, 60),
+             "by the table of keys", 0, 60),
         Size("key.depth", "depth of the keyway", lambda s: _key(s, "hub_depth"),
              "by the table of keys; 0 for none", 0, 30, step=0.1,
              rests=("key.width",)),
