@@ -258,7 +258,7 @@ class Blocks(unittest.TestCase):
 
     def test_a_window_as_wide_as_its_cutter_is_not_gone_round(self):
         (place, *_) = listed("strap-clamp", "mill-pocket1")
-        self.assertIn("as wide as a cutter of 11 mm", place.note)
+        self.assertIn("as wide as a cutter of 12 mm", place.note)
         (place, *_) = listed("clamp-plate", "mill-pocket1")
         self.assertIn("With a cutter of 8 mm", place.note)
 
