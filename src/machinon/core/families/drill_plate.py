@@ -220,7 +220,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
         count = int(s["holes.count"])
         yield Hardware("bush", name, wide, 0.0, count, "guide the drill")
     if s["pin.diameter"]:
-        yield plain_parts("dowel", s["pin.diameter"], 1, "finds the first hole")
+        yield plain_parts("dowel", s["pin.diameter"], 1, "in a hole that is drilled")
 
 
 FAMILY = Family(
