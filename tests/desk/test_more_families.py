@@ -433,7 +433,8 @@ class PlatesAndArms(OfTheFamilies):
 
     def test_a_pair_of_arms_for_a_fork(self):
         """Over two holes of 8 a span of 68, so 60 from hole to hole; an eye of 18, 9
-        past each, makes 78. A tenth under the fork: 10.0 thick."""
+        past each, makes 78. A tenth under the fork: 10.0 thick, and no thicker than
+        0.05 under it."""
         self.begin("hinged-arm", "Arms", pin="new", fork="new", place="new")
         place = self.job.job.making.mates["place"]
         self.job.set_aid(place, "hole-span", "hole", "8")
@@ -448,7 +449,20 @@ class PlatesAndArms(OfTheFamilies):
         self.assertEqual((self.job.plan.missing, self.job.plan.problem), ((), ""))
         self.assertEqual(self.value("arm.length"), 78)
         self.assertEqual(self.value("arm.thickness"), 10)
-        self.finish_by(proof=[("fit.1", "bore-gauge", "8.05")])
+        proof = self.stage("proof")
+        proof.choose("size.arm.thickness")
+        self.type(proof.reading.edit, "10.08")
+        line = next(o for o in self.job.plan.proof if o.key == "size.arm.thickness")
+        self.assertEqual(
+            (line.verdict, line.lower, line.upper), ("failed", 9.85, 10.05)
+        )
+        self.job.undo()
+        self.finish_by(
+            proof=[
+                ("fit.1", "bore-gauge", "8.05"),
+                ("size.arm.thickness", "micrometer", "9.97"),
+            ]
+        )
 
     def test_a_vee_block_for_rounds_of_12_to_40(self):
         """A vee of 90°, 44 wide, is 22 deep; a round of 40 touches it 20 cos² 45° / sin

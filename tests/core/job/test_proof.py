@@ -4,10 +4,13 @@ from itertools import product
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
+from machinon.core.families import families
 from machinon.core.job.fit_sheet import COLUMNS, fit_lines
 from machinon.core.job.job import Job
+from machinon.core.job.made_piece import gauged_by, is_gripped
 from machinon.core.job.planning import plan_of
 from machinon.core.job.proof import judge, overall, proof_line, runout_answer
+from machinon.core.piece.made import make
 from machinon.core.shop.things import Piece, Reading, Surface
 from machinon.core.sizes.fit import FitChoice
 from machinon.core.survey.as_made import as_made, read_as_made
@@ -251,6 +254,31 @@ class OnPaper(unittest.TestCase):
         plan = planned(shop=replace(SHOP, inch=True))
         spigot = next(line for line in fit_lines(plan) if line.number == SPIGOT)
         self.assertTrue(spigot.to_make[0].low.endswith(" in"), spigot.to_make[0])
+
+
+class Gauges(unittest.TestCase):
+    def test_a_micrometer_reads_a_length_whose_faces_stand_free(self):
+        """A block, a sleeve from end to end, a collar between a shank and a spigot; but
+        no lip or spigot, which ends at a shoulder, and no hole."""
+        for family, key, free in (
+            ("hinged-arm", "arm.thickness", True),
+            ("spacer-sleeve", "sleeve.length", True),
+            ("stud", "stud.length", True),
+            ("collet-arbor", "collar.length", True),
+            ("collet-arbor", "spigot.length", False),
+            ("housing-cover", "lip.length", False),
+            ("draw-in-spindle", "rear.length", False),
+            ("draw-in-spindle", "socket.depth", False),
+        ):
+            with self.subTest(family, size=key):
+                made = make(families()[family], {})
+                self.assertEqual(is_gripped(made, key), free)
+                read = gauged_by(made, Surface(f"size.{key}", "", "length"))
+                self.assertEqual("outside" in read, free)
+        sleeve = make(families()["spacer-sleeve"], {})
+        chain = Surface("chain.length", "", "length")
+        self.assertEqual(gauged_by(sleeve, chain), ("length", "outside"))
+        self.assertEqual(gauged_by(None, chain), ("length",))
 
 
 if __name__ == "__main__":

@@ -159,6 +159,7 @@ FAMILY = Family(
         CUTTER,
     ),
     fits=(SPIGOT,),
+    proof=("shank.diameter",),
     runs=True,
     full=DRIVEN,
     ways=(NUT,),

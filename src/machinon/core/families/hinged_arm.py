@@ -357,6 +357,7 @@ FAMILY = Family(
         FitSlot("pivot", "Arm on its pivot", "pivot.diameter", "pin.diameter", "shaft",
                 "shaft", "reamed"),
     ),
+    proof=("arm.thickness",),
     full={"slot.length": "20"},
     ways=({"far.thread": "M6"},
           {"swing.screw": "M5", "place.opens": "40", "slot.length": "0"}),

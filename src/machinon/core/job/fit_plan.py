@@ -10,7 +10,12 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
 from machinon.core.fits.meeting import Joined, Meeting
-from machinon.core.job.made_piece import drawn_surface, ruled_by_fits, wish_of
+from machinon.core.job.made_piece import (
+    drawn_surface,
+    gauged_by,
+    ruled_by_fits,
+    wish_of,
+)
 from machinon.core.piece.bands import FitBand, bolt_band, plain_band, thread_band
 from machinon.core.piece.block_features import SixFaces
 from machinon.core.piece.family import FitSlot
@@ -172,6 +177,11 @@ class FitPlan(Struct, frozen=True):
         return cut_kind(self.choice)
 
     @property
+    def read_by(self) -> tuple[SurfaceKind, ...]:
+        """The kinds of instrument that read it."""
+        return (self.measured_as,)
+
+    @property
     def straight(self) -> bool:
         """Whether it is a length between faces, not a diameter."""
         return self.choice.joint in FLAT_JOINTS
@@ -199,10 +209,15 @@ class DrawnSize(FitPlan, frozen=True):
 
     ends: tuple[float, float] = (0.0, 0.0)  # its limits, mm
     kind: SurfaceKind = "outside"  # what it is measured as
+    reads: tuple[SurfaceKind, ...] = ("outside",)
 
     @property
     def measured_as(self) -> SurfaceKind:
         return self.kind
+
+    @property
+    def read_by(self) -> tuple[SurfaceKind, ...]:
+        return self.reads
 
     @property
     def straight(self) -> bool:
@@ -236,7 +251,8 @@ def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
     size = float(made.values[key])
     if size <= 0:
         return None
-    suits = shop.instruments_for(surface.kind, size=size)
+    reads = gauged_by(made, surface)
+    suits = shop.instruments_for(*reads, size=size)
     return DrawnSize(
         FitChoice(
             0,
@@ -249,6 +265,7 @@ def cut_as_drawn(made: Made, key: str, shop: Shop) -> DrawnSize | None:
         gauge=suits[0] if suits else None,
         ends=made.allowed(key),
         kind=surface.kind,
+        reads=reads,
     )
 
 

@@ -13,19 +13,28 @@ from machinon.core.families import family_for
 from machinon.core.fits.joints import joint_forms
 from machinon.core.job.job import Job, ProofLog, Work
 from machinon.core.piece.bands import FitBand
+from machinon.core.piece.block_features import SixFaces
 from machinon.core.piece.family import Family, Mate, MateSize, Size, Value, spoken
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.made import Made, hole_of, make, screw_told, usual_word
-from machinon.core.piece.turned_features import NutThread, Screw, Sloping, TaperBore
+from machinon.core.piece.turned_features import (
+    Cylinder,
+    End,
+    NutThread,
+    Screw,
+    Sloping,
+    TaperBore,
+)
 from machinon.core.quantity import LENGTH, as_kept, typed_again
 from machinon.core.reckoning import TEXT
 from machinon.core.shop.making import Making
-from machinon.core.shop.things import Piece, Surface
+from machinon.core.shop.things import Piece, Surface, SurfaceKind
 from machinon.core.sizes.fit import FitChoice
 from machinon.core.survey.measuring import Measured
 from machinon.core.survey.surface_kinds import (
     SurfaceForm,
     form_key,
+    kinds_that_read,
     new_surfaces,
     surface_forms,
     surface_groups,
@@ -35,6 +44,8 @@ from machinon.core.tapers.tapers import taper_of
 from machinon.core.wording import begun, within
 
 NEAR_GAUGE = 1.0  # mm: a named taper whose large end is no further from its gauge's
+ANVIL = 1.0  # mm of a face that the anvil of a micrometer needs
+BESIDE = 1e-3  # mm past the end of a cut
 TOLD_BY_FIT = ("thread", "bolts")  # joints whose mate is more than one reading
 Measures = Mapping[tuple[str, str], Measured | None]
 
@@ -518,6 +529,37 @@ def drawn_surface(made: Made, key: str) -> Surface | None:
     return size_surface(made.family, key, form)
 
 
+def gauged_by(made: Made | None, surface: Surface) -> tuple[SurfaceKind, ...]:
+    """The kinds of instrument that can read a surface, one that a piece is proved on
+    too: a length between faces that stand free is gripped by a micrometer."""
+    kind, _, name = surface.id.partition(".")
+    key = name
+    if kind == "chain" and made is not None:
+        bands = (band.slot for band in made.fits)
+        key = next((slot.rules for slot in bands if slot.key == name), "")
+    if kind in ("size", "chain") and made is not None and is_gripped(made, key):
+        return (surface.kind, "outside")
+    return kinds_that_read(surface)
+
+
+def is_gripped(made: Made, key: str) -> bool:
+    """Whether the faces of a length stand free on both sides, so that the anvils of a
+    micrometer reach them."""
+    if key not in made.sizes:
+        return False
+    name, _, measure = made.sizes[key].size.drawn_at.partition(".")
+    feature = made.body.found(name)
+    if isinstance(feature, SixFaces):
+        return True
+    at = feature.dimensions().get(measure) if feature is not None else None
+    if not isinstance(feature, Cylinder | End) or at is None or at.kind != "along":
+        return False
+    first, last = sorted((at.start, at.end))
+    stations = (first - BESIDE, (first + last) / 2, last + BESIDE)
+    before, there, after = (out for _, out in made.body.radii_at(stations))
+    return there - max(before, after) >= ANVIL
+
+
 def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, ...]:
     """The surfaces that prove a piece of a family: each size that a band rules, and
     those that the family names."""
@@ -526,7 +568,9 @@ def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, 
     form = surface_forms()["length"]
     for chain in family.chains:
         found.append(Surface(f"chain.{chain.key}", chain.words, form.kind, form.how))
-    found += [size_surface(family, key, "length") for key in family.proof]
+    forms = {key: form for form, key in family.surfaces.items()}
+    for key in family.proof:
+        found.append(size_surface(family, key, forms.get(key, "length")))
     return tuple(found)
 
 

@@ -220,7 +220,7 @@ class DialActs(MakingActs):
             surfaces = (*proof.surfaces, line)
             job = job.with_work(proof=replace(proof, surfaces=surfaces))
         if job.at_dial not in job.cuts:
-            suits = self.shop.instruments_for(fit.measured_as, size=fit.aim)
+            suits = self.shop.instruments_for(*fit.read_by, size=fit.aim)
             gauge = suits[0].id if suits else "micrometer"
             job = job.with_log(CutLog(instrument=gauge, tool=self._tool_of(fit)))
         if job != self.job:

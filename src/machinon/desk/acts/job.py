@@ -11,6 +11,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.habits import Cuts, Habit, habit_of
 from machinon.core.job.job import Job, Stage, Work
+from machinon.core.job.made_piece import gauged_by
 from machinon.core.job.plan import Plan
 from machinon.core.job.planning import plan_of
 from machinon.core.job.rules_kept import as_last_kept, with_rules_kept
@@ -20,7 +21,6 @@ from machinon.core.shop.entry import KIND_WORDS
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
 from machinon.core.survey.as_typed import read_place, read_typed
-from machinon.core.survey.surface_kinds import kinds_that_read
 from machinon.core.wording import within
 from machinon.store.documents import Document
 from machinon.store.shop_file import ShopFile, local_time
@@ -278,7 +278,7 @@ class JobAtHand:
         place: str = "",
     ) -> Reading:
         instrument = self.shop.instrument(instrument_id)
-        if not set(kinds_that_read(surface)) & set(instrument.suits):
+        if not set(gauged_by(self.plan.made, surface)) & set(instrument.suits):
             raise BadInput(
                 "reading",
                 f"The {instrument.name} does not measure {KIND_WORDS[surface.kind]}: "
@@ -309,7 +309,8 @@ class JobAtHand:
 
     def gauges(self, surface: Surface) -> tuple[Instrument, ...]:
         """Instruments of the shop that can read a surface, surest first."""
-        return self.shop.instruments_for(*kinds_that_read(surface))
+        kinds = gauged_by(self.plan.made, surface)
+        return self.shop.instruments_for(*kinds)
 
 
 _CAUTIONS: Mapping[Stage, str] = {

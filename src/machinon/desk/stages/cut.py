@@ -467,8 +467,8 @@ class CutView(StageView):
         self.instrument.blockSignals(True)
         self.instrument.clear()
         fit = self.job.plan.at_machine
-        kind = fit.measured_as if fit is not None else "outside"
-        for gauge in self.job.shop.instruments_for(kind):
+        kinds = fit.read_by if fit is not None else ("outside",)
+        for gauge in self.job.shop.instruments_for(*kinds):
             self.instrument.addItem(gauge.name, gauge.id)
             self.instrument.setItemData(
                 self.instrument.count() - 1,
