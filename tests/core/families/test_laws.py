@@ -442,23 +442,26 @@ class Laws(unittest.TestCase):
         """Each size in turn as far off as its limits, or ISO 2768-m where it has none,
         let it be: it still goes on its mate and holds."""
         for family, made in everywhere(self):
-            failed = {check.key for check in made.checks if not check.passed}
-            for key, known in made.sizes.items():
-                length = known.size.kind is LENGTH and known.value
-                if not length or known.size.feature == "stock":
-                    continue
-                low, high = made.allowed(key)
-                self.assertTrue(low - 1e-9 <= known.value <= high + 1e-9, key)
-                for end in (low, high):
-                    checks = made.family.checks({**made.values, key: end})
-                    worse = [
-                        check.says
-                        for check in checks
-                        if check.grave and not check.passed
-                        and check.key not in failed and not TOGETHER.search(check.key)
-                    ]  # fmt: skip
-                    with self.subTest(family.key, size=key, made=end):
-                        self.assertEqual(worse, [])
+            in_inches = make(families()[family.key], made.given, round_inch=True)
+            for piece in (made, in_inches):
+                for key, known in piece.sizes.items():
+                    length = known.size.kind is LENGTH and known.value
+                    if length and known.size.feature != "stock":
+                        low, high = piece.allowed(key)
+                        self.assertTrue(low - 1e-9 <= known.value <= high + 1e-9, key)
+                        for end in (low, high):
+                            with self.subTest(family.key, size=key, made=end):
+                                self.assertEqual(self._worse(piece, key, end), [])
+
+    def _worse(self, piece, key, end):
+        """What fails once a size is off, and did not before."""
+        failed = {check.key for check in piece.checks if not check.passed}
+        return [
+            check.says
+            for check in piece.family.checks({**piece.values, key: end})
+            if check.grave and not check.passed
+            and check.key not in failed and not TOGETHER.search(check.key)
+        ]  # fmt: skip
 
     def test_nothing_else_names_a_family(self):
         files = {path.stem for path in Path(package.__file__).parent.glob("[a-z]*.py")}
