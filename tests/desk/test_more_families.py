@@ -161,7 +161,8 @@ class BarsHubsAndKeys(OfTheFamilies):
 
     def test_a_stud_through_a_tool_post_by_a_chain(self):
         """Foot 12, post 75, washer 2, nut 8.4: 97.4; two threads of 1.5 to 5 mm stand
-        out: 100.4 to 102.4, less what the readings doubt."""
+        out: 100.4 to 102.4, less what the readings doubt and the 0.2 that its foot may
+        be off by the drawing."""
         self.make(
             "stud",
             ("below", "depth", "depth-gauge", "16.0"),
@@ -173,8 +174,8 @@ class BarsHubsAndKeys(OfTheFamilies):
             typed=[("below.thread", "M10"), ("nut.thread", "M10")],
         )
         chain = self.band("length")
-        self.assertTrue(100.4 < chain.lower < 100.6, chain.lower)
-        self.assertTrue(102.2 < chain.upper < 102.4, chain.upper)
+        self.assertTrue(100.6 < chain.lower < 100.8, chain.lower)
+        self.assertTrue(102.0 < chain.upper < 102.2, chain.upper)
         fits = self.stage("fits")
         self.assertIn(f"{chain.lower:.3f} to {chain.upper:.3f} mm", fits.how.text())
         self.finish_by(proof=[("chain.length", "caliper", "101.4")])
@@ -215,7 +216,8 @@ class KnobsAndSpindles(OfTheFamilies):
     def test_a_draw_in_spindle_on_two_bearings(self):
         """Morse 2 is 17.780 at 1:20.020, 64 deep and 3 past its gauge, from the table:
         its small end stands over a draw bar's hole of 10.5. The housing keeps the rings
-        48 apart: 0.2 to 0.6 less from seat to seat, and the nut bears on the ring."""
+        48 apart: 0.2 to 1.0 less from seat to seat, and the nut bears on the ring; the
+        seats may be 0.05 off each, which the rest pays."""
         self.make(
             "draw-in-spindle",
             ("front_bearing", "bore", "bore-gauge", "30.0", "30.0"),
@@ -229,13 +231,13 @@ class KnobsAndSpindles(OfTheFamilies):
             typed=[("locknut.thread", "M27x1.5")],
         )
         chain = self.band("rings")
-        self.assertTrue(47.4 < chain.lower < chain.upper < 47.8)
+        self.assertTrue(47.1 < chain.lower < chain.upper < 47.7)
         socket = self.job.plan.made.body.feature("socket")
         self.assertAlmostEqual(socket.end_diameter, 17.78)
         self.assertAlmostEqual(
             socket.start_diameter, 17.78 - self.value("socket.depth") / 20.02, places=3
         )
-        proof = [("chain.rings", "caliper", "47.6")]
+        proof = [("chain.rings", "caliper", "47.4")]
         self.finish_by((31.0, 1), (31.0, 1), proof=proof)
 
     def test_a_draw_tube_sleeve_with_sprung_balls(self):

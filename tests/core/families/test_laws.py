@@ -13,6 +13,7 @@ from machinon.core import families as package
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.materials import materials
+from machinon.core.piece.family import Chain
 from machinon.core.piece.made import THREADS, Known, make
 from machinon.core.piece.turned_features import (
     Bore,
@@ -442,16 +443,14 @@ class Laws(unittest.TestCase):
         """Each size in turn as far off as its limits, or ISO 2768-m where it has none,
         let it be: it still goes on its mate and holds."""
         for family, made in everywhere(self):
-            in_inches = make(families()[family.key], made.given, round_inch=True)
-            for piece in (made, in_inches):
-                for key, known in piece.sizes.items():
-                    length = known.size.kind is LENGTH and known.value
-                    if length and known.size.feature != "stock":
-                        low, high = piece.allowed(key)
-                        self.assertTrue(low - 1e-9 <= known.value <= high + 1e-9, key)
-                        for end in (low, high):
-                            with self.subTest(family.key, size=key, made=end):
-                                self.assertEqual(self._worse(piece, key, end), [])
+            for key, known in made.sizes.items():
+                length = known.size.kind is LENGTH and known.value
+                if length and known.size.feature != "stock":
+                    low, high = made.allowed(key)
+                    self.assertTrue(low - 1e-9 <= known.value <= high + 1e-9, key)
+                    for end in (low, high):
+                        with self.subTest(family.key, size=key, made=end):
+                            self.assertEqual(self._worse(made, key, end), [])
 
     def _worse(self, piece, key, end):
         """What fails once a size is off, and did not before."""
@@ -462,6 +461,27 @@ class Laws(unittest.TestCase):
             if check.grave and not check.passed
             and check.key not in failed and not TOGETHER.search(check.key)
         ]  # fmt: skip
+
+    def test_a_chain_closes_whatever_its_drawing_allows_its_other_links(self):
+        for family, made in everywhere(self):
+            for band in made.fits:
+                chain = band.slot
+                if not isinstance(chain, Chain) or band.lower is None:
+                    continue
+                shortest = longest = 0.0
+                for key, sign in chain.links:
+                    size = made.values[key]
+                    own = key in made.sizes and size
+                    ends = made.allowed(key) if own else (size, size)
+                    ends = sorted(sign * end for end in ends)
+                    shortest, longest = shortest + ends[0], longest + ends[1]
+                gaps = sorted((shortest - band.upper, longest - band.lower))
+                least, most = made.values[chain.least], made.values[chain.most]
+                if chain.over:
+                    least, most = -most, -least
+                with self.subTest(family.key, chain=chain.key):
+                    self.assertGreaterEqual(gaps[0], least - 1e-6)
+                    self.assertLessEqual(gaps[1], most + 1e-6)
 
     def test_nothing_else_names_a_family(self):
         files = {path.stem for path in Path(package.__file__).parent.glob("[a-z]*.py")}

@@ -195,7 +195,7 @@ def _nose_checks(s: Values) -> Iterable[Check]:
         "register-clears",
         "register",
         s["register.depth"],
-        s["nose.register_length"] + 0.3,
+        s["nose.register_length"] + 0.5,
         "Depth of the register bore, so that the thread clears the nose's register "
         "and the shoulder seats",
     )

@@ -4,7 +4,7 @@ for the nut that sets their play, a hole for the draw bar right through.
 z = 0 is the rear end; the socket's mouth is at the right.
 """
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
 from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
@@ -44,6 +44,7 @@ from machinon.core.threads.screw_thread import thread_of
 OVER = 2.0  # mm: stock over each end
 FINISH = 0.3  # mm to a side, left on the seats until all roughing and heat is done
 LONG_DRILL = 8.0  # diameters: deeper, a hole is drilled from both ends to meet
+SEATED = 0.05  # mm that the length of a seat may be off: it takes from the rings' gap
 PUSHED_OVER = 0.01  # mm: what a ring meant for a seat that thick still goes over
 
 
@@ -326,6 +327,16 @@ def hardware(s: Values) -> Iterable[Hardware]:
     yield by_thread("nut", "nut", str(s["nut.thread"]), "sets the play")
 
 
+def _seat(which: str) -> Callable[[Values], tuple[float, float]]:
+    """The lengths that a seat may have."""
+
+    def limits(s: Values) -> tuple[float, float]:
+        long = s[f"{which}.length"]
+        return long - SEATED, long + SEATED
+
+    return limits
+
+
 FAMILY = Family(
     "draw-in-spindle",
     "Draw-in spindle",
@@ -344,17 +355,17 @@ FAMILY = Family(
              "run-out", 4, 100, rests=("nut.thread",), step=0.5, at="nut.length"),
         Size("rear.diameter", "rear seat", "rear_bearing.bore", low=6, high=200),
         Size("rear.length", "length of the rear seat", "rear_bearing.width",
-             "as its bearing", 3, 100, by="copy", step=0.05),
+             "as its bearing", 3, 100, by="copy", step=0.05, limits=_seat("rear")),
         Size("spacer.diameter", "between the seats",
              "down(front.diameter - 0.5, 0.5)", "under the front seat", 5, 200),
         Size("spacer.length", "from seat to seat", "bearings.between", low=1, high=500),
         Size("ring.least", "rear ring stands past its seat, at least", "0.2",
              "the nut must bear on the ring, not on the seat", 0.02, 5),
-        Size("ring.most", "rear ring stands past its seat, at most", "0.6", "", 0.05,
+        Size("ring.most", "rear ring stands past its seat, at most", "1", "", 0.05,
              8),
         Size("front.diameter", "front seat", "front_bearing.bore", low=6, high=200),
         Size("front.length", "length of the front seat", "front_bearing.width",
-             "as its bearing", 3, 100, by="copy", step=0.05),
+             "as its bearing", 3, 100, by="copy", step=0.05, limits=_seat("front")),
         Size("head.diameter", "head", _head, "a shoulder, and a wall round the socket",
              8, 280, rests=("front.diameter", "socket.large"), up=1),
         Size("head.length", "length of the head", "20", "", 3, 200),

@@ -38,6 +38,7 @@ from machinon.core.reckoning import TEXT
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_under
 
+BEARS = 0.02  # mm: how surely it is known where the bevel bears, once it is turned
 LIP = 0.13  # of a ball: the lip that keeps it in
 OVER = 1.0  # mm: stock over the right end
 PARTED = 1.0  # mm: left on where it is parted off, to be faced
@@ -47,6 +48,13 @@ FINISH = 0.25  # mm to a side, left in the bore for the last cuts
 def _bevel(s: Values) -> float:
     """Length of the bevel along the axis."""
     return float(s["bevel.rise"] / math.tan(math.radians(s["bevel.angle"])))
+
+
+def _insides(s: Values) -> tuple[float, float] | None:
+    """How far it may stand in there: the length is cut to what it is."""
+    if not s["bevel.inside"]:
+        return None
+    return s["bevel.inside"] - BEARS, s["bevel.inside"] + BEARS
 
 
 def _inside(s: Values) -> float:
@@ -405,7 +413,7 @@ FAMILY = Family(
              at="bevel.half_angle"),
         Size("bevel.inside", "how far its nose goes into the spindle", _inside,
              "to where the bore's edge bears", 0, 60, step=0.01,
-             rests=("bevel.rise", "bevel.angle", "sleeve.diameter")),
+             rests=("bevel.rise", "bevel.angle", "sleeve.diameter"), limits=_insides),
         Size("balls.count", "sprung balls", "3", "by threes they centre", 0, 6, COUNT),
         Size("balls.thread", "their tapped holes", _ball_size, "into the wall",
              kind=TEXT, rests=("sleeve.diameter",)),

@@ -172,7 +172,11 @@ def plain_band(slot: FitSlot | Chain, want: str, answer: Answer) -> FitBand:
 
 
 def chain_band(chain: Chain, values: Values, doubts: Mapping[str, float]) -> FitBand:
-    """The band that a chain of lengths leaves its missing link."""
+    """The band that a chain of lengths leaves its missing link.
+
+    doubts: by link, of a mate as it was measured, and how far a link of the piece's own
+    may be off by its drawing, mm.
+    """
     whole = sum(sign * float(values[name]) for name, sign in chain.links)
     doubt = sum(doubts.get(name, DOUBT) for name, _ in chain.links)
     least, most = float(values[chain.least]), float(values[chain.most])

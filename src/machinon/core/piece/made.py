@@ -148,7 +148,8 @@ def make(
     for key in in_order(rests):
         size, slot = family.size(key), slots.get(key)
         if isinstance(slot, Chain):
-            fits[slot.key] = chain_band(slot, values, doubts)
+            own = {k: _off(known[k], values) for k, _ in slot.links if k in known}
+            fits[slot.key] = chain_band(slot, values, {**doubts, **own})
         elif slot is not None:
             fits[slot.key] = (decided or {}).get(slot.key) or fit_band(
                 slot, wants.get(slot.key, slot.want), values, doubts, fits
@@ -376,6 +377,14 @@ def _by_link(
     found = size.checked(_rounded(link.value(_numbers(values)), size.step))
     ends = bands.get(text.removeprefix("=").strip())
     return Known(size, found, "link", text.strip(), ends)
+
+
+def _off(known: Known, values: Values) -> float:
+    """How far a link of the piece's own may be off by the drawing, each way, mm."""
+    limits = known.size.limits(values)
+    if limits is None:
+        return general_tolerance(float(known.value)) if known.value else 0.0
+    return (limits[1] - limits[0]) / 2
 
 
 def _told(low: float, high: float) -> tuple[float, float]:
