@@ -419,6 +419,24 @@ class TapDrills(unittest.TestCase):
                     abs(found["drill_size"] - found["ideal"]), nearest
                 )
 
+    def test_a_wire_insert_has_a_drill_and_a_tap_of_its_own(self):
+        """Drills as DIN 8140-2 gives them, and the larger thread: M6 has 1.299 over it.
+        Of 1/4-20 that is 0.250 + 0.065 in, after a drill of 17/64."""
+        for thread, drill, tap in (
+            ("M3", 3.2, 3.650),
+            ("M4", 4.2, 4.909),
+            ("M5", 5.2, 6.039),
+            ("M6", 6.3, 7.299),
+            ("M8", 8.4, 9.624),
+            ("M10", 10.5, 11.949),
+            ("M12", 12.5, 14.273),
+            ("1/4-20", 25.4 * 17 / 64, 25.4 * 0.31495),
+        ):
+            with self.subTest(thread):
+                found = asked("tap-drill", thread=thread, kind="insert")
+                self.assertAlmostEqual(found["drill_size"], drill, 3)
+                self.assertAlmostEqual(found["tap"], tap, 3)
+
     def test_a_share_and_a_percentage_ask_the_same(self):
         self.assertEqual(
             asked("tap-drill", thread="M8", engagement=0.7)["ideal"],

@@ -98,6 +98,8 @@ def _drill_named(t: _Teller, name: str, size: str) -> str:
 def _tap_drill(t: _Teller) -> str:
     drill = _drill_named(t, "drill", "drill_size")
     said = f"{drill}: {t['engagement']:.0f} % of the thread"
+    if t.given("kind") == "insert":
+        said = f"{drill}, then the insert's own tap, {t.size('tap')} over its crests"
     inputs = {k: v for k, v in t.answer.inputs.items() if k != "series"}
     if inputs == t.answer.inputs:
         return said

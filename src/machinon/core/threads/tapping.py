@@ -6,6 +6,7 @@ from fractions import Fraction
 from typing import Any
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
@@ -22,7 +23,8 @@ from machinon.core.reckoning import (
 from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import Thread, thread_of
 
-USUAL_ENGAGEMENT = {"cut": 75.0, "form": 65.0}  # %
+# %; a wire insert's hole is cut deeper: the coil lies against the crests that are left
+USUAL_ENGAGEMENT = {"cut": 75.0, "form": 65.0, "insert": 76.0}
 LEAST, MOST = 55, 85  # % of thread: less strips early, more breaks taps
 AS_DRILLED = 0.01  # mm: no two drills of a set are as close as this
 SAME = 1e-6  # mm: less is dust of the sums
@@ -131,6 +133,16 @@ def full_thread(thread: Thread) -> float:
     return 2 * thread.form.engaged * thread.pitch
 
 
+def insert_hole(thread: Thread) -> Thread:
+    """The thread that is tapped for a coiled wire insert: of the screw's pitch, larger
+    by the height of a whole thread on each side, so that the wire leaves the screw's.
+
+    >>> round(insert_hole(thread_of("M6")).major, 3)
+    7.299
+    """
+    return replace(thread, major=thread.major + full_thread(thread))
+
+
 @reckoning(
     "tap-drill",
     group="Threads",
@@ -138,11 +150,17 @@ def full_thread(thread: Thread) -> float:
     usual={"thread": "M8"},
     inputs=(
         Input("thread", TEXT, "the thread, such as M8 or 5/16-18"),
-        Input("kind", TEXT, "of tap", default="cut", choices=("cut", "form")),
+        Input(
+            "kind",
+            TEXT,
+            "of tap; insert: for a coiled wire insert",
+            default="cut",
+            choices=tuple(USUAL_ENGAGEMENT),
+        ),
         Input(
             "engagement",
             PERCENT,
-            "of full thread; else 75 % cut, 65 % formed",
+            "of full thread; else 75 % cut, 65 % formed, 76 % for an insert",
             default=None,
             above=0,
             high=100,
@@ -154,6 +172,7 @@ def full_thread(thread: Thread) -> float:
         Result("drill", TEXT, "the nearest there is"),
         Result("drill_size", LENGTH, "its size"),
         Result("engagement", PERCENT, "what that drill really gives"),
+        Result("tap", LENGTH, "over the crests of the tap"),
         Result(
             "alternatives",
             TEXT,
@@ -163,7 +182,7 @@ def full_thread(thread: Thread) -> float:
     ),
     sources=(
         "100 % of thread is 0.649519 P a side (60°), 0.640327 P (55°); "
-        "forming taps by 0.68 P, a makers' rule",
+        "forming taps by 0.68 P, a makers' rule; wire inserts: DIN 8140-2",
     ),
 )
 def _tap_drill(
@@ -174,6 +193,15 @@ def _tap_drill(
     series: tuple[str, ...] | None,
 ) -> dict[str, Any]:
     sizes = thread_of(thread)
+    if kind == "insert":
+        screw = sizes.major
+        sizes = insert_hole(sizes)
+        trail.step(
+            "The insert's own thread",
+            f"{screw:g} + {full_thread(sizes):.4f}",
+            sizes.major,
+        )
+        trail.notes.append("It wants its own tap, of that size: not the screw's.")
     if engagement is None:
         engagement = USUAL_ENGAGEMENT[kind]
     elif engagement < 1:
@@ -223,6 +251,7 @@ def _tap_drill(
         "drill": chosen.name,
         "drill_size": chosen.size,
         "engagement": real,
+        "tap": sizes.major,
         "alternatives": [
             {"drill": d.name, "size": d.size, "engagement": gives(d)} for d in around
         ],

@@ -3,6 +3,7 @@
 import math
 
 from machinon.core.threads.screw_thread import Thread, thread_of
+from machinon.core.threads.tapping import insert_hole
 from machinon.draw.drawing import Shape
 from machinon.draw.sketch import Sketch
 
@@ -63,7 +64,7 @@ def thread(s: Sketch) -> None:
 
 
 def tap_drill(s: Sketch) -> None:
-    thread = _of(s)
+    thread = insert_hole(_of(s)) if s.values.get("kind") == "insert" else _of(s)
     crest, _ = _profile(s, thread)
     p = thread.pitch
     drill = s.r("drill_size") / 2

@@ -80,10 +80,13 @@ def _tap(s: Said) -> Inputs | None:
     if not thread or not (s.has("tap", "drill") or percent or threaded):
         return None
     formed = s.has("form", "forming", "formed", "roll")
-    s.has("hole", "size", "thread")
+    insert = s.has("insert", "coil")
+    s.has("hole", "size", "thread", "wire")
     given: Inputs = {"thread": thread}
     if formed:
         given["kind"] = "form"
+    if insert:
+        given["kind"] = "insert"
     if percent:
         given["engagement"] = percent
     return given
