@@ -223,6 +223,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("half of 98.4 less 12", "convert", "mm", 37.2),
     ("square 12.7 of round", "polygon", "round_needed", 17.9605),
     ("tap drill 5/16-18", "tap-drill", "drill", "F"),
+    ("angle of rise 5 over 100", "triangle", "angle", 2.862),
+    ("drop 3 mm over 50 mm", "triangle", "angle", 3.434),
     ("drill for a m6 thread insert", "tap-drill", "drill_size", 6.3),
     ("tap drill m8 wire insert", "tap-drill", "tap", 9.624),
     ("drill for m8", "tap-drill", "drill_size", 6.8),

@@ -163,6 +163,18 @@ def _by_sides(s: Said) -> Inputs | None:
     return {"side": side, "rise": rise} if side and rise else None
 
 
+@phrase("triangle", "slope 5 over 100")
+def _slope(s: Said) -> Inputs | None:
+    if s.take("angle") or s.hears("taper", "cone"):
+        return None
+    if not s.has("slope", "rise", "angle", "incline", "drop"):
+        return None
+    if not s.has("over", "run", "along", "in"):
+        return None
+    rise, side = s.size(), s.size()
+    return {"rise": rise, "side": side} if rise and side else None
+
+
 @phrase("triangle", "3 degrees over 50")
 def _rise(s: Said) -> Inputs | None:
     angle = s.take("angle")
