@@ -426,7 +426,7 @@ class Sheets(unittest.TestCase):
         made = make(families()["single-point-bar"], {"bits.count": "3"})
         written = self.written(made)
         self.assertIn("3 × M4 × 0.7, drill 3.3", written)
-        self.assertTrue(any(text.startswith("3 × ⌀8.009, reamed") for text in written))
+        self.assertTrue(any(text.startswith("3 × ⌀8 H7, reamed") for text in written))
         board = Board(400, 200)
         draw_half_section(board, made.body, lambda z, r: (z, -r))
         mouths = [
@@ -830,6 +830,8 @@ class Written(unittest.TestCase):
                 noted = any(
                     re.search(rf"(?<![\d.]){value:g}0*(?!\d)", t) for t in texts
                 )
+                # a reamed hole goes by the name of what leaves it
+                noted |= any(f"{value:.0f} H7, reamed" in t for t in texts)
                 unused = size.measure == "circle" and size.by == "rule"
                 absent = (
                     unused

@@ -15,6 +15,7 @@ from machinon.core.piece.feature import (
     Feature,
     along_axis,
 )
+from machinon.core.piece.hardware import sold_as
 from machinon.core.piece.solid_cuts import (
     Cut,
     Drilled,
@@ -28,6 +29,7 @@ from machinon.core.piece.solid_cuts import (
 )
 from machinon.core.setting_out.bolt_circle import even_angles, hole_points
 from machinon.core.setting_out.cones import cone_depth
+from machinon.core.sizes.reamers import LEAVES, nearest_reamer
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
 
@@ -122,6 +124,15 @@ class Hole(msgspec.Struct, frozen=True):
             self, thread="", bore=0.0, sink=0.0, ream=False, square=0.0
         )
 
+    @property
+    def _across(self) -> str:
+        """Its diameter; a reamed hole by the reamer that leaves it so, if one is
+        sold."""
+        reamer = nearest_reamer(self.diameter) if self.ream else None
+        if reamer is not None and reamer.makes(self.diameter):
+            return f"⌀{sold_as(reamer.size)} {LEAVES}"
+        return f"⌀{self.diameter:g}"
+
     def says(self, count: int = 1) -> str:
         """The note at a hole: 4 × ⌀9, counterbore ⌀15 × 8.6."""
         many = f"{count} × " if count > 1 else ""
@@ -138,7 +149,7 @@ class Hole(msgspec.Struct, frozen=True):
         elif self.ball:
             text = f"{many}ball ⌀{self.diameter:g}{deep}, ⌀{self.rim:.2f} at the rim"
         else:
-            text = f"{many}⌀{self.diameter:g}{deep}" + (", reamed" if self.ream else "")
+            text = f"{many}{self._across}{deep}" + (", reamed" if self.ream else "")
         if self.bore > self.diameter:
             text += f", counterbore ⌀{self.bore:g} × {self.bore_depth:g}"
         if self.sink > self.diameter:
