@@ -432,6 +432,27 @@ class WhatMayNotBeHurried(unittest.TestCase):
         home = listed("drill-plate", "bushes", bushed, **ways)[2]
         self.assertEqual((home.key, home.seconds), ("home", 20))
 
+    def test_what_is_welded_is_read_before_it_is_cut_again(self):
+        """The seats have 0.3 to a side left; it may not have moved by more."""
+        welded = {"head.welded": "yes"}
+        lines = listed("draw-in-spindle", "weld", welded, **{"weld.cool": "1800"})
+        self.assertEqual([line.key for line in lines],
+                         ["ready", "warm", "tack", "weld", "cool", "read"])  # fmt: skip
+        self.assertEqual(lines[4].seconds, 1800)
+        self.assertEqual(figures(lines[5]), {"Left over, to a side": 0.3})
+
+    def test_what_rusts_is_oiled_or_blued_and_heat_moves_it(self):
+        for rust, keys in (
+            ("", ["whole"]),
+            ("chemical", ["whole", "clean", "blue", "oil"]),
+            ("heat", ["whole", "may", "clean", "heat", "oil"]),
+        ):
+            lines = listed("stud", "deburr", rust=rust)
+            self.assertEqual([line.key for line in lines], keys)
+        self.assertIn("bows what is finished to a band", lines[1].note)
+        brass = listed("stud", "deburr", {"material": "brass"}, rust="heat")
+        self.assertEqual([line.key for line in brass], ["whole"])
+
 
 class HolesAreWalked(unittest.TestCase):
     def test_a_circle_by_laps_from_the_corner_of_its_block(self):

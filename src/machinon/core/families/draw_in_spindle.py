@@ -28,6 +28,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, by_thread
+from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Bevel,
@@ -231,7 +232,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             "On blocks, hot side up",
             "It moves as it cools: seats and socket are left over size until then.",
             (Step("weld", (), title="Weld what is welded to the head, let it cool "
-                  "slowly", key="weld"),),
+                  "slowly", key="weld",
+                  figures=(Shown("Left over, to a side", FINISH),)),),
         ),
     ) if welded else ()  # fmt: skip
     half = taper_of(str(s["socket.taper"])).half_angle

@@ -1,4 +1,4 @@
-"""Work that takes no metal off but must not be held up: bond, press, harden."""
+"""Work that takes no metal off: bond, press, harden, weld, and blue against rust."""
 
 from collections.abc import Mapping
 
@@ -24,6 +24,14 @@ TO_HOLD = (
 PRESSED_OR_SHRUNK = (("pressed", "pressed in cold"), ("shrunk", "shrunk on"))
 TO_SHRINK = (NOT_SAID, ("5", "5 s"), ("10", "10 s"), ("20", "20 s"), ("40", "40 s"))
 TO_TEMPER = (NOT_SAID, ("1800", "30 min"), ("3600", "1 h"), ("7200", "2 h"))
+TO_COOL = (NOT_SAID, ("1800", "30 min"), ("3600", "1 h"), ("43200", "a night"))
+TO_DARKEN = (NOT_SAID, ("60", "1 min"), ("120", "2 min"), ("300", "5 min"))
+RUSTS = ("mild steel", "steel", "alloy steel", "tool steel", "cast iron")
+AGAINST_RUST = (
+    ("oil", "oil alone"),
+    ("chemical", "blued, by a chemical"),
+    ("heat", "blued, by heat"),
+)
 
 
 def by_hand_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
@@ -35,6 +43,10 @@ def by_hand_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
             return _pressed(step, ways)
         case "harden":
             return _hardened(step, ways)
+        case "weld":
+            return _welded(step, ways)
+        case "deburr" if not step.features and step.material in RUSTS:
+            return _kept_from_rust(step, ways)
     return None
 
 
@@ -176,4 +188,118 @@ def _hardened(step: StepTold, ways: Mapping[str, str]) -> WorkList:
             ),
         ),
         (temper,),
+    )
+
+
+def _welded(step: StepTold, ways: Mapping[str, str]) -> WorkList:
+    cool = way("weld.cool", "Let it cool for", TO_COOL, ways)
+    return WorkList(
+        (
+            WorkLine(
+                "ready",
+                "Bright metal, a bevel on both edges",
+                note="No plating, paint or oil: their smoke is poison. What burns is "
+                "carried away, screens are up.",
+            ),
+            WorkLine(
+                "warm",
+                "Warm it first, if its steel asks for it",
+                note="By the steel's sheet: what hardens cracks beside a cold weld.",
+            ),
+            WorkLine(
+                "tack",
+                "Tack it at four places, opposite ones in turn",
+                note="Try it by square or indicator after each: a tack still bends.",
+            ),
+            WorkLine(
+                "weld",
+                step.title,
+                note=f"{step.note} Short runs opposite each other, so that it draws "
+                "evenly.".strip(),
+            ),
+            WorkLine(
+                "cool",
+                "Let it cool slowly",
+                note="In dry sand or ash, never in water.",
+                seconds=_seconds(cool),
+            ),
+            WorkLine(
+                "read",
+                "Read how far it moved",
+                step.figures,
+                "Between centres or in the four-jaw, before anything is cut: it must "
+                "be less than what was left over.",
+            ),
+        ),
+        (cool,),
+    )
+
+
+def _kept_from_rust(step: StepTold, ways: Mapping[str, str]) -> WorkList:
+    """The last step of what rusts. Source: temper colours of plain steel, blue about
+    300 °C; the rest is shop practice."""
+    kept = way("rust", "Against rust", AGAINST_RUST, ways)
+    whole = WorkLine("whole", step.title, step.figures, step.note)
+    if kept.chosen == "chemical":
+        return _blued_cold(whole, kept, ways)
+    if kept.chosen == "heat":
+        return _blued_hot(whole, kept)
+    return WorkList((whole,), (kept,))
+
+
+def _blued_cold(whole: WorkLine, kept: Way, ways: Mapping[str, str]) -> WorkList:
+    time = way("rust.time", "It darkens in, by its maker", TO_DARKEN, ways)
+    return WorkList(
+        (
+            whole,
+            WorkLine(
+                "clean",
+                "Degrease it, and touch it no more",
+                note="A finger's mark stays bright.",
+            ),
+            WorkLine(
+                "blue",
+                "Wipe it on or dip it, until all of it is dark",
+                note="Gloves, eyes covered, air, and the maker's sheet. It moves "
+                "nothing and adds nothing that a fit would feel.",
+                seconds=_seconds(time),
+            ),
+            WorkLine(
+                "oil",
+                "Rinse, dry and oil it at once",
+                note="Or it rusts worse than bright. Oil it again the next day.",
+            ),
+        ),
+        (kept, time),
+    )
+
+
+def _blued_hot(whole: WorkLine, kept: Way) -> WorkList:
+    return WorkList(
+        (
+            whole,
+            WorkLine(
+                "may",
+                "See that it may be heated at all",
+                note="About 300 °C bows what is finished to a band, lets hardened "
+                "steel down, and loosens what is bonded: blue those by a chemical.",
+            ),
+            WorkLine(
+                "clean",
+                "Bright all over, and free of oil",
+                note="Where it is not, the colour is not.",
+            ),
+            WorkLine(
+                "heat",
+                "Heat it evenly: straw, purple, then blue",
+                note="In hot sand or on a thick plate, its thick parts first. It goes "
+                "on by itself: take it off as it turns.",
+            ),
+            WorkLine(
+                "oil",
+                "Into the oil, moving it, then wipe it",
+                note="Tongs, eyes covered, a lid for the oil at hand: it flares.",
+            ),
+        ),
+        (kept,),
     )
