@@ -3,7 +3,7 @@ import unittest
 
 from machinon.core.route.operations import route_told
 from machinon.core.route.work.listed import work_list
-from tests.core.families.failing import check, each_is_said, made
+from tests.core.families.failing import check, each_is_said, failed, made
 
 
 class BoringBars(unittest.TestCase):
@@ -85,6 +85,22 @@ class DrawTubes(unittest.TestCase):
 
 
 class Spindles(unittest.TestCase):
+    def test_a_cover_goes_on_a_step_that_the_nut_s_thread_passes_through(self):
+        """A nose of M32 and a cover of 36: g6 of it is 9 to 25 µm under, less the
+        gauge's 4 at each end; the collar stands 3 past it, at 42."""
+        bare = made("collet-spindle")
+        self.assertNotIn("cover", [feature.name for feature in bare.body.features])
+        piece = made("collet-spindle", cover_length="5", cap_bore="36")
+        step = piece.body.feature("cover")
+        nose = piece.body.feature("nose")
+        self.assertEqual((step.end - step.start, step.end), (5, nose.start))
+        (band,) = (fit for fit in piece.fits if fit.slot.key == "cover")
+        self.assertAlmostEqual(band.lower, 36 - 0.025 + 0.004)
+        self.assertAlmostEqual(band.upper, 36 - 0.009 - 0.004)
+        self.assertEqual(piece.values["collar.diameter"], 42)
+        low = made("collet-spindle", cover_length="5", cap_bore="31.9")
+        self.assertIn("cover-passes", failed(low))
+
     def test_what_usually_goes_wrong_with_a_collet_spindle(self):
         each_is_said(
             self,

@@ -23,6 +23,7 @@ from machinon.core.piece.family import (
     Step,
     Values,
     at_least,
+    is_there,
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Hole
@@ -48,7 +49,8 @@ LONG_DRILL = 8.0  # diameters: deeper, a bore is drilled from both ends to meet
 
 
 def _long(s: Values) -> float:
-    return float(s["journal.length"] + s["collar.length"] + s["nose.length"])
+    behind = s["journal.length"] + s["collar.length"] + s["cover.length"]
+    return float(behind + s["nose.length"])
 
 
 def _small(s: Values) -> float:
@@ -65,29 +67,47 @@ def _small(s: Values) -> float:
 
 def _collar(s: Values) -> float:
     """A shoulder for the tube on one side, for the nut on the other."""
-    wide = max(s["journal.diameter"], thread_of(str(s["nose.thread"])).major)
-    return float(wide + 6)
+    thread = thread_of(str(s["nose.thread"])).major
+    return float(max(s["journal.diameter"], thread, _cover(s)) + 6)
+
+
+def _cover(s: Values) -> float:
+    """The step that a cover goes on, over the nut's thread; 0 for none."""
+    if not s["cover.length"]:
+        return 0.0
+    thread = thread_of(str(s["nose.thread"])).major
+    return float(s["cap.bore"] if is_there(s, "cap.bore") else thread + 2)
 
 
 def _nose(s: Values) -> float:
     return float(s["nut.length"] + 3 * thread_of(str(s["nose.thread"])).pitch)
 
 
+def _step(s: Values) -> float:
+    """Diameter of the cover's step; 0 for none."""
+    return float(s["cover.diameter"]) if s["cover.length"] else 0.0
+
+
 def build(s: Values) -> Body:
     long, rear, collar = _long(s), s["journal.length"], s["collar.length"]
     shoulder = rear + collar
+    step = shoulder + s["cover.length"]
     thread = str(s["nose.thread"])
     features: list[Feature] = [
         End("rear", 0.0, "left"),
         Cylinder("journal", 0.0, rear, s["journal.diameter"], shoulder="right"),
         Cylinder("collar", rear, shoulder, s["collar.diameter"]),
-        Screw("nose", shoulder, long, thread, runs_out="left"),
+        Screw("nose", step, long, thread, runs_out="left"),
         End("front", long, "right"),
         Bore("bore", 0.0, long, s["bore.diameter"], "length"),
         TaperBore("seat", long - s["seat.length"], long, _small(s), s["seat.large"]),
         lead_in("nose_edge", long, thread, "right"),
         Bevel("rear_edge", 0.0, s["journal.diameter"], 0.5, "left"),
     ]  # fmt: skip
+    if s["cover.length"]:
+        features.append(
+            Cylinder("cover", shoulder, step, s["cover.diameter"], shoulder="left")
+        )
     if s["clamp.width"]:
         at = s["clamp.from_end"]
         wide = s["clamp.diameter"]
@@ -168,10 +188,18 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "collar-shoulder",
         "collar",
-        (s["collar.diameter"] - max(s["journal.diameter"], thread.major)) / 2,
+        (s["collar.diameter"] - max(s["journal.diameter"], thread.major, _step(s))) / 2,
         1.0,
         "Shoulder of the collar on both its sides",
     )
+    if s["cover.length"]:
+        yield at_least(
+            "cover-passes",
+            "cover",
+            (s["cover.diameter"] - thread.major) / 2,
+            0.1,
+            "Step of the cover over the thread that the cover is pushed across",
+        )
     yield at_least(
         "collet-room",
         "seat",
@@ -232,6 +260,9 @@ def route(s: Values) -> tuple[Holding, ...]:
                   "the floor flat."),),
         ),
     ) if s["pins.count"] else ()  # fmt: skip
+    cover = (
+        Step("turn", ("cover",), of="the cover's step", fit="cover"),
+    ) if s["cover.length"] else ()  # fmt: skip
     clamp = (
         Step("groove", ("clamp",), title="Cut the recess under the clamp screw",
              note="A bruise that stands out would jam the journal in its tube."),
@@ -263,6 +294,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("turn", ("journal",), leaves=FINISH),
                 end_for_end("the roughed journal", "right"),
                 Step("turn", ("collar",)),
+                *cover,
                 Step("thread", ("nose",), note=f"Pitch {thread.pitch:g}; the nut in "
                      "hand tells. It only has to close, the seat centres."),
                 Step("bevel", ("nose_edge",), key="nose-edge"),
@@ -315,8 +347,8 @@ FAMILY = Family(
         Size("stock.diameter", "stock diameter", "up(collar.diameter + 2, 1)",
              "a clean-up", 10, 300),
         Size("stock.length", "stock length",
-             "up(journal.length + collar.length + nose.length + 4, 1)", "both faces",
-             20, 800),
+             "up(journal.length + collar.length + cover.length + nose.length + 4, 1)",
+             "both faces", 20, 800),
         Size("journal.diameter", "journal", "tube.bore", low=6, high=200),
         Size("clamp.width", "recess under a clamp screw", "0", "0 for none", 0, 40),
         Size("clamp.from_end", "that recess from the rear end",
@@ -326,8 +358,12 @@ FAMILY = Family(
         Size("journal.length", "length of the journal", "tube.length", "as its tube",
              8, 500, by="copy", up=0.1),
         Size("collar.diameter", "collar", _collar, "a shoulder on both sides", 8, 290,
-             rests=("journal.diameter", "nose.thread"), up=1),
+             rests=("journal.diameter", "nose.thread", "cover.length", "cap.bore"),
+             up=1),
         Size("collar.length", "length of the collar", "12", "", 2, 100),
+        Size("cover.length", "step for a cover", "0", "0 for none", 0, 60),
+        Size("cover.diameter", "diameter of that step", _cover,
+             "over the nut's thread", 0, 285, rests=("nose.thread", "cover.length")),
         Size("nose.thread", "thread of the nose", "nut.thread", "as its nut",
              kind=TEXT, by="copy"),
         Size("nose.length", "length of the nose", _nose,
@@ -361,6 +397,11 @@ FAMILY = Family(
         ), around=(
             Ring("nose.ends - nut.length", "nose.ends", "nut.thread"),
         )),
+        Mate("cap", "the cover on it", (
+            MateSize("bore", "its bore", 34.0, ("bore", "recess"), True),
+        ), around=(
+            Ring("cover.begins", "cover.ends", "cap.bore"),
+        )),
         Mate("collet", "the collets", (
             MateSize("large", "large end of their taper", 25.0, ("shaft",)),
             MateSize("taper_length", "length of their taper", 20.0,
@@ -375,10 +416,13 @@ FAMILY = Family(
     fits=(
         FitSlot("journal", "Journal in its tube", "journal.diameter", "tube.bore",
                 "hole", "shaft", "locates"),
+        FitSlot("cover", "Cover on its step", "cover.diameter", "cap.bore", "hole",
+                "register", "slides"),
     ),
     material="alloy steel",
     runs=True,
     full={"clamp.width": "10"},
-    ways=({"pins.count": "0"}, {"journal.length": "200"}),
+    ways=({"pins.count": "0"}, {"journal.length": "200"},
+          {"cover.length": "5"}, {"cover.length": "5", "cap.bore": "36"}),
     surfaces={"shaft": "journal.diameter"},
 )  # fmt: skip

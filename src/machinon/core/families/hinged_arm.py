@@ -205,7 +205,9 @@ def route(s: Values) -> tuple[Holding, ...]:
     pair = count > 1
     several = (
         f"{count} of them stacked, clamped and pinned by their first hole: what they "
-        "share is cut through all, so that they match even where it is a little off."
+        "share is cut through all, so that they match even where it is a little off. "
+        "Others cut one blank as thick as all and split it last: nothing slips, but "
+        "the sawn faces still have to be milled."
         if pair
         else "Holes first: everything after is set by them."
     )
