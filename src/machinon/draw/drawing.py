@@ -206,10 +206,14 @@ class Board:
     figures: list[Spot] = field(default_factory=list)
 
     def done(self) -> Drawing:
+        # what is backed comes last, so that no later line runs through a figure
+        items = sorted(
+            self.items, key=lambda item: isinstance(item, Text) and item.backed
+        )
         return Drawing(
             self.width,
             self.height,
-            tuple(self.items),
+            tuple(items),
             tuple(self.spots),
             tuple(self.figures),
         )
