@@ -225,6 +225,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("tap drill 5/16-18", "tap-drill", "drill", "F"),
     ("angle of rise 5 over 100", "triangle", "angle", 2.862),
     ("drop 3 mm over 50 mm", "triangle", "angle", 3.434),
+    ("tap drill m16x2 left hand", "tap-drill", "drill_size", 14),
+    ("lead angle of tr20x8p4", "thread", "lead_angle", 8.0523),
     ("drill for a m6 thread insert", "tap-drill", "drill_size", 6.3),
     ("tap drill m8 wire insert", "tap-drill", "tap", 9.624),
     ("drill for m8", "tap-drill", "drill_size", 6.8),

@@ -5,6 +5,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families import families, family_of
 from machinon.core.piece.made import make
 from machinon.core.reckoning import TEXT
+from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import route_told
 from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import work_list
@@ -261,6 +262,33 @@ class Blocks(unittest.TestCase):
         self.assertIn("as wide as a cutter of 12 mm", place.note)
         (place, *_) = listed("clamp-plate", "mill-pocket1")
         self.assertIn("With a cutter of 8 mm", place.note)
+
+
+class Threads(unittest.TestCase):
+    def test_a_left_hand_thread_is_begun_at_its_inner_end(self):
+        given = {"thread.thread": "M16x2-LH", "nut.thread": "M16x2-LH"}
+        lines = listed("hexagon-screw", "thread-thread", given)
+        (hand,) = (line for line in lines if line.key == "hand")
+        self.assertIn("away from the headstock", hand.note)
+        right = listed("hexagon-screw", "thread-thread")
+        self.assertNotIn("hand", [line.key for line in right])
+
+    def test_a_thread_of_two_starts_is_geared_for_its_lead_and_cut_twice(self):
+        """Tr20x8P4: 8 a turn, 4 from start to start, half a turn; on a lead screw of
+        4 the half-nuts find every second thread."""
+        given = {"parts": "step, thread", "step1.diameter": "20",
+                 "step1.length": "60", "thread1.thread": "Tr20x8P4"}  # fmt: skip
+        lines = {o.key: o for o in listed("turned-piece", "thread-thread1", given)}
+        self.assertEqual(figures(lines["gears"])["Lead"], 8)
+        self.assertEqual(figures(lines["scratch"])["Over 10 turns"], 80)
+        nxt = figures(lines["starts"])
+        self.assertEqual(nxt["Work turned on by"], 180)
+        self.assertEqual(nxt["or the tool moved along by"], 4)
+        made = make(families()["turned-piece"], given)
+        steps = [s for up in route_told(made) for s in up.steps]
+        self.assertEqual(
+            minutes_of(next(s for s in steps if s.operation == "thread")), 30
+        )
 
 
 class Proved(unittest.TestCase):

@@ -11,6 +11,40 @@ from machinon.core.threads.screws import cap_screw, cap_screws, screw_by, stock_
 from machinon.core.threads.thread_limits import thread_limits
 
 
+class HandsAndStarts(unittest.TestCase):
+    def test_a_left_hand_thread_has_the_sizes_of_a_right_hand_one(self):
+        for typed, name in (
+            ("M16 LH", "M16x2-LH"),
+            ("m16x1.5-lh", "M16x1.5-LH"),
+            ("1/2-10 Acme LH", "1/2-10 ACME-LH"),
+            ("Tr20x8P4 LH", "Tr20x8P4-LH"),
+        ):
+            with self.subTest(typed):
+                left = thread_of(typed)
+                self.assertEqual((left.name, left.left), (name, True))
+                self.assertEqual(thread_of(name), left, "as it is kept")
+                right = thread_of(name.removesuffix("-LH"))
+                self.assertEqual((left.major, left.pitch), (right.major, right.pitch))
+                self.assertFalse(right.left)
+
+    def test_two_starts_double_the_lead_and_leave_the_form_alone(self):
+        """Tr20x8P4: 18 on the pitch diameter as Tr20x4; atan(8 / 18 π) = 8.05°."""
+        one, two = thread_of("Tr20x4"), thread_of("Tr20x8(P4)")
+        self.assertEqual((two.starts, two.lead, two.pitch), (2, 8, 4))
+        self.assertEqual(two.pitch_diameter, one.pitch_diameter)
+        self.assertAlmostEqual(two.lead_angle, 8.0523, 3)
+        self.assertEqual(thread_of("M16xPh3P1.5").says, "M16 × Ph3P1.5")
+        for typed in ("Tr20x9P4", "Tr20x4P4", "Tr20x40P4"):
+            with self.assertRaises(BadInput):
+                thread_of(typed)
+
+    def test_the_half_nuts_and_the_wheels_go_by_the_lead(self):
+        """A lead of 8 on a screw of 4 is in step every second thread of it."""
+        two = reckon("thread-dial", {"thread": "Tr20x8P4", "leadscrew": 4})
+        by_lead = reckon("thread-dial", {"pitch": 8, "leadscrew": 4})
+        self.assertEqual(two["marks"], by_lead["marks"])
+
+
 class MetricThreads(unittest.TestCase):
     def test_printed_sizes(self):
         """Pitch and minor diameter as ISO 724 prints them."""

@@ -26,9 +26,13 @@ _INCHES = re.compile(r"\d\s*in(?:ch(?:es)?)?\b|[\"″]|''|thou", re.IGNORECASE)
 _METRIC = re.compile(r"\d\s*[cm]m\b", re.IGNORECASE)
 _BARE = re.compile(r"[\d./ ]+")
 _SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
+_LEFT = r"[\s-]*(?:lh|left[\s-]hand(?:ed)?)\b"
+_STARTS = r"(?:ph)?\s?\d+(?:\.\d+)?\s?\(?p\s?\d+(?:\.\d+)?\)?"  # 8P4
 
 # in this order: what is more than a number before the number in it
 _PARTS: tuple[tuple[str, str], ...] = (
+    ("thread", rf"m\s?\d+(?:\.\d+)?(?:\s?[x×]\s?\d+(?:\.\d+)?)?{_LEFT}"),
+    ("thread", rf"(?:tr|m)\s?\d+(?:\.\d+)?\s?[x×]\s?{_STARTS}(?:{_LEFT})?"),
     ("thread", r"m\s?\d+(?:\.\d+)?(?:\s?[x×]\s?\d+(?:\.\d+)?)?\b(?![/.])"),
     ("thread", r"tr\s?\d+(?:\.\d+)?\s?[x×]\s?\d+(?:\.\d+)?"),
     ("thread", rf"acme\s*{NUMBER}\s*-\s*\d+(?:\.\d+)?"),

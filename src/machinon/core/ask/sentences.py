@@ -116,7 +116,10 @@ def _thread(t: _Teller) -> str:
     said = (
         f"{tpi} to the inch" if tpi and "metric" not in form else f"pitch {pitch:g} mm"
     )
-    name = thread_of(str(t.given("thread"))).says
+    thread = thread_of(str(t.given("thread")))
+    name = thread.says
+    if thread.starts > 1:
+        said += f", {thread.starts} starts with a lead of {thread.lead:g} mm"
     for half, key in (("screw", "external"), ("nut", "internal")):
         if grade := t.given(f"{key}_class"):
             low, high = (float(t[f"{key}_pitch_{end}"]) for end in ("min", "max"))

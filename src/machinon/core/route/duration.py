@@ -12,7 +12,7 @@ from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.solid_cuts import Sunk, extent
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import Ball, Flats, Slits
+from machinon.core.piece.turned_features import Ball, Flats, NutThread, Screw, Slits
 from machinon.core.route.operations import StepTold
 
 STANDING = {
@@ -45,7 +45,9 @@ PARTED = 0.04  # mm a turn
 def minutes_of(step: StepTold) -> float:
     """Time for a step, minutes."""
     if step.operation in STANDING:
-        return STANDING[step.operation]
+        threads = [f for f in step.cut if isinstance(f, Screw | NutThread)]
+        again = threads[0].of.starts if threads and step.operation == "thread" else 1
+        return again * STANDING[step.operation]
     metal = material(step.material)
     if step.operation == "part":
         cut = step.diameter / 2 / (PARTED * step.rpm) if step.rpm else 0.0

@@ -8,6 +8,7 @@ from fractions import Fraction
 from typing import Literal
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH
@@ -132,6 +133,13 @@ class Thread(Struct, frozen=True):
     pitch: float
     form_name: FormName = "metric"
     series: str = ""
+    starts: int = 1
+    left: bool = False  # it goes on against the clock
+
+    @property
+    def lead(self) -> float:
+        """How far a turn moves it, and what the lathe is geared for."""
+        return self.starts * self.pitch
 
     @property
     def form(self) -> Form:
@@ -145,7 +153,7 @@ class Thread(Struct, frozen=True):
     @property
     def says(self) -> str:
         """The name as it is written on a drawing."""
-        return re.sub(r"(?<=\d)x(?=\d)", " × ", self.name)
+        return re.sub(r"(?<=\d)x(?=\d|Ph)", " × ", self.name)
 
     @property
     def tpi(self) -> float:
@@ -181,7 +189,7 @@ class Thread(Struct, frozen=True):
 
     @property
     def lead_angle(self) -> float:
-        return math.degrees(math.atan(self.pitch / (math.pi * self.pitch_diameter)))
+        return math.degrees(math.atan(self.lead / (math.pi * self.pitch_diameter)))
 
 
 @functools.cache
@@ -210,6 +218,13 @@ _ACME = re.compile(
     r"^(?:ACME\s*)?((?:\d+\s+)?\d+/\d+|\d+(?:\.\d+)?)\s*-\s*(\d+(?:\.\d+)?)"
     r"(?:\s*ACME)?$"
 )
+# the lead and the pitch of several starts; ISO 965-1 and ISO 2904
+_STARTS = re.compile(
+    r"^((?:M|TR)\s*\d+(?:\.\d+)?)\s*X\s*(?:PH)?\s*(\d+(?:\.\d+)?)\s*"
+    r"\(?\s*P\s*(\d+(?:\.\d+)?)\s*\)?$"
+)
+_LEFT = re.compile(r"[\s-]*(?:LH|LEFT[\s-]HAND(?:ED)?)$")
+MOST_STARTS = 8
 _BA = re.compile(r"^(\d+)\s*BA$")
 _PIPE = re.compile(r"^G\s*((?:\d+\s+)?\d+(?:/\d+)?)(?:\s*A|\s*B)?$")
 _SIZE = r"(#?\d+(?:\.\d+)?|(?:\d+[\s-]+)?\d+/\d+|\.\d+)\"?"
@@ -218,7 +233,8 @@ _INCH = re.compile(
 )
 _WORDS = (
     "a thread is written as M12, M12x1.5, 1/4-20, 5/16-18 UNC, #10-32, 1/4 BSW, "
-    "3/8 BSF, 2BA, 1 1/8-12 W, Tr20x4, 1-5 Acme or G1/4"
+    "3/8 BSF, 2BA, 1 1/8-12 W, Tr20x4, 1-5 Acme or G1/4; M16x2-LH is a left-hand one, "
+    "Tr20x8P4 has a lead of 8"
 )
 
 
@@ -262,6 +278,11 @@ def thread_of(name: str, key: str = "thread") -> Thread:
     ('5/16-18 UNC', 'whitworth')
     """
     plain = _plain(name)
+    if found := _LEFT.search(plain):
+        right = thread_of(plain[: found.start()], key)
+        return replace(right, name=f"{right.name}-LH", left=True)
+    if match := _STARTS.match(plain):
+        return _of_starts(name, match, key)
     if plain.startswith("M") and _METRIC.match(plain):
         return metric_thread(name, key)
     if match := _TRAPEZOIDAL.match(plain):
@@ -284,6 +305,23 @@ def thread_of(name: str, key: str = "thread") -> Thread:
     if match := _INCH.match(plain):
         return _inch_thread(name, match.group(1), match.group(2), match.group(3), key)
     raise BadInput(key, f"{name!r} is not a thread known here; {_WORDS}.")
+
+
+def _of_starts(name: str, match: re.Match[str], key: str) -> Thread:
+    """A thread of several starts by its size, its lead and its pitch, as typed."""
+    size, lead, pitch = match.groups()
+    one = thread_of(f"{size}x{pitch}", key)
+    starts = round(float(lead) / one.pitch)
+    if not 2 <= starts <= MOST_STARTS or abs(starts * one.pitch - float(lead)) > 1e-6:
+        raise BadInput(
+            key,
+            f"{name}: the lead is two to {MOST_STARTS} times the pitch, as in "
+            "Tr20x8P4.",
+        )
+    mark = "Ph" if one.form_name == "metric" else ""
+    across = f"{'M' if mark else 'Tr'}{one.major:g}"
+    called = f"{across}x{mark}{float(lead):g}P{one.pitch:g}"
+    return replace(one, name=called, starts=starts)
 
 
 def _listed(plain: str, name: str, key: str) -> Thread:

@@ -74,7 +74,7 @@ def _thread_dial(
     if thread is not None and pitch is not None:
         raise BadInput("pitch", "The thread is given: give one of them.")
     if thread is not None:
-        pitch, inch_work = thread_of(thread).pitch, thread_of(thread).inch
+        pitch, inch_work = thread_of(thread).lead, thread_of(thread).inch
     elif pitch is not None:
         inch_work = _by_the_inch(pitch)
     else:

@@ -24,6 +24,7 @@ from machinon.core.route.work.lines import (
 )
 from machinon.core.route.work.turning import LEAST
 from machinon.core.shop.things import Lathe
+from machinon.core.threads.screw_thread import Thread
 
 SCHOOLS = (
     ("flank", "along one flank, by the compound"),
@@ -48,13 +49,14 @@ def thread_list(
     inside = isinstance(feature, NutThread)
     thread = feature.of
     lines = _blank(step, feature, answers) if isinstance(feature, Screw) else []
-    lines += _geared(thread.name, thread.pitch, at.lathe, answers)
+    lines += _geared(thread, at.lathe, answers)
     asks = {"thread": thread.name, "school": school.chosen, "internal": inside}
     if isinstance(feature, NutThread) and feature.bore > thread.minor_internal:
         asks["bore"] = feature.bore
     passes = reckon("thread-passes", asks)
     answers.append(passes)
     by_compound = school.chosen != "plunge"
+    turns = "threads" if thread.starts == 1 else "turns"
     if by_compound:
         half = thread.form.angle / 2 - 0.5
         lines.append(
@@ -80,12 +82,14 @@ def thread_list(
         WorkLine(
             "scratch",
             "Scratch it and count",
-            (Shown(f"Over {COUNTED} threads", COUNTED * thread.pitch),),
+            (Shown(f"Over {COUNTED} {turns}", COUNTED * thread.lead),),
             "A few hundredths deep only. With a rule or a thread gauge: a wrong wheel "
             "shows now, and costs nothing yet.",
         )
     )
     lines += _fed(passes["passes"], by_compound, at.lathe, inside)
+    if thread.starts > 1:
+        lines.append(_next_start(thread))
     external = not inside and thread.form_name in ("metric", "unified")
     if external:
         asked.append(way("tried", "Tried", TRIED, ways))
@@ -98,6 +102,20 @@ def thread_list(
         )
     )
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _next_start(thread: Thread) -> WorkLine:
+    """From one start to the next, and all its passes again."""
+    return WorkLine(
+        "starts",
+        f"The next of {thread.starts} starts, all passes again",
+        (
+            Shown("Work turned on by", 360 / thread.starts, ANGLE),
+            Shown("or the tool moved along by", thread.pitch, step=0.001),
+        ),
+        "The dog in the next of its slots; or the compound set along the axis moves "
+        "the tool, and the cross slide feeds. Each start to the same depth.",
+    )
 
 
 def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[WorkLine]:
@@ -165,13 +183,16 @@ def _ends(step: StepTold, screw: Screw) -> tuple[Shown, ...]:
 
 
 def _geared(
-    name: str, pitch: float, lathe: Lathe | None, answers: list[Answer]
+    thread: Thread, lathe: Lathe | None, answers: list[Answer]
 ) -> list[WorkLine]:
-    """The wheels for its pitch, and where the half-nuts may close."""
-    figures: tuple[Shown, ...] = (Shown("Pitch", pitch, step=0.001),)
-    note = "By the plate on the gear box, or change wheels."
+    """The wheels for its lead, and where the half-nuts may close."""
+    figures: tuple[Shown, ...] = (Shown("Pitch", thread.pitch, step=0.001),)
+    head, note = "Set the pitch", "By the plate on the gear box, or change wheels."
+    if thread.starts > 1:
+        figures = (*figures, Shown("Lead", thread.lead, step=0.001))
+        head = "Set the lead"
     if lathe is not None and len(lathe.wheels) > 1:
-        asked = {"pitch": pitch, "leadscrew": lathe.lead_screw,
+        asked = {"pitch": thread.lead, "leadscrew": lathe.lead_screw,
                  "gears": list(lathe.wheels)}  # fmt: skip
         try:
             train = reckon("change-gears", asked)
@@ -188,9 +209,19 @@ def _geared(
             note = "Exact." if not off else f"{off:+.3f} % off, as near as these go."
             if not best["mounts"]:
                 note += " By the usual rule these may not reach: try them on the banjo."
-    lines = [WorkLine("gears", "Set the pitch", figures, f"{note} Spindle off.")]
+    lines = [WorkLine("gears", head, figures, f"{note} Spindle off.")]
+    if thread.left:
+        lines.append(
+            WorkLine(
+                "hand",
+                "Left hand: reverse the tumbler",
+                note="The carriage runs away from the headstock: begin in the groove "
+                "at its inner end. The compound is set over to the other side.",
+            )
+        )
     if lathe is not None:
-        dial = reckon("thread-dial", {"thread": name, "leadscrew": lathe.lead_screw})
+        asks = {"thread": thread.name, "leadscrew": lathe.lead_screw}
+        dial = reckon("thread-dial", asks)
         answers.append(dial)
         marks = ", ".join(str(mark) for mark in dial["marks"])
         shown = (Shown("Close them on", marks, TEXT),) if marks else ()
