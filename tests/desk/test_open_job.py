@@ -169,6 +169,7 @@ class CutScreen(DemoJob):
         self.job.touch_at("1.2")
         screen = present(self.job)
         self.assertEqual((screen.asks, screen.head), ("cut", "Dial to"))
+        self.assertNotIn("spindle stopped", screen.why, "a millimetre is left")
         self.job.cut_made()
         screen = present(self.job)
         self.assertEqual(screen.asks, "reading")
@@ -187,6 +188,7 @@ class CutScreen(DemoJob):
         screen = present(self.job)
         self.assertEqual(screen.large, "2.26")
         self.assertIn("from 2.22: 2 lines", screen.under)
+        self.assertIn("with the spindle stopped", screen.why, "it may be the last")
 
     def on_a_dial(self, reads, division):
         """The job afresh on a lathe of that dial, measured and touched."""

@@ -13,6 +13,9 @@ from machinon.desk.open_job import OpenJob
 
 Asks = Literal["start", "touch", "cut", "spring", "reading", "trial", "done"]
 
+# a cut that may be the last; a tool drawn back on turning work cuts a spiral
+DRAWN_BACK = "Draw back with the spindle stopped."
+MAY_BE_THE_LAST = 0.2  # chance of being in the band after it
 _HEADS = {
     "cut": "Dial to",
     "trial": "Dial to",
@@ -131,12 +134,15 @@ def _cutting(job: OpenJob, advice: Advice) -> CutScreen:
         f"from {dial.text(dial.shows(now, touch))}: {lines} "
         f"{'line' if lines == 1 else 'lines'} in, wound inward only"
     )
+    why = advice.why
+    if advice.inside > MAY_BE_THE_LAST and not dial.straight:
+        why = f"{why} {DRAWN_BACK}"
     return CutScreen(
         "cut",
         _HEADS[advice.action],
         shown,
         under,
-        advice.why,
+        why,
         "Enter: cut taken. Or type where the dial stands",
         "Cut taken",
         "cut",
