@@ -639,6 +639,17 @@ class PassesAreCounted(unittest.TestCase):
         finish = [line.key for line in listed("taper-arbor", "taper-shank-2")]
         self.assertEqual(finish, ["blue", "depth"])
 
+    def test_a_slide_is_proved_along_a_good_taper_or_a_sine_bar_too(self):
+        """100 sin 1.4377° = 2.509 of slips; along what lies so already the indicator
+        stands still."""
+        for by, slips in (("taper", None), ("sine", 2.509)):
+            lines = listed("taper-arbor", "taper-shank", proved=by)
+            (shown,) = (line for line in lines if line.key == "indicator")
+            told = figures(shown)
+            self.assertEqual(told["From end to end it reads"], 0)
+            self.assertEqual(told.get("Slips under its end"), slips)
+            self.assertEqual(shown.asks, ("", ""))
+
     def test_what_the_needle_read_says_how_much_steeper(self):
         """0.98 for 1.004 over 40: asin(1.004 / 40) − asin(0.98 / 40), 2.0 minutes."""
         ways = {"taper-shank.needle": "0.98"}

@@ -15,12 +15,20 @@ from machinon.core.quantity import ANGLE, COUNT, typed_again
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import Way, WorkLine, WorkList, way
+from machinon.core.route.work.milling import SINE_BARS
 from machinon.core.setting_out.dividing import dms
 
 TAPERS = (
     ("compound", "with the compound"),
     ("tailstock", "with the tailstock set over"),
 )
+PROVED = (
+    ("bar", "along a true bar"),
+    ("taper", "along a taper that is right"),
+    ("sine", "along a sine bar on slips"),
+)
+BY_INDICATOR = "Prove the setting by indicator"
+ALIKE = Shown("From end to end it reads", 0.0, step=0.001)
 RUBBED = (
     ("", "not tried yet"),
     ("all", "all along"),
@@ -81,26 +89,34 @@ def taper_list(
     places = min(APART, long * 0.8)
     advance = reckon("taper-advance", {"taper": taper, "advance": 1.0})
     answers.append(advance)
+    shown = WorkLine(
+        "indicator",
+        BY_INDICATOR,
+        (
+            Shown("Slide wound by" if by_slide else "Carriage wound by", moved),
+            Shown("It should read", float(setting["indicator_reading"]), step=0.001),
+            *_nudge(wound, moved, _number(ways, read[0]), answers),
+        ),
+        "The indicator on the slide against a true bar, at centre height, wound along "
+        "by its own dial; nudge the slide until it reads so."
+        if by_slide
+        else "The indicator on the carriage against a true bar between the centres; "
+        "nudge the tailstock until it reads so.",
+        asks=read,
+    )
+    if by_slide:
+        proved = way("proved", "The slide is proved", PROVED, ways)
+        asked.append(proved)
+        if proved.chosen == "taper":
+            shown = _along_a_taper()
+        elif proved.chosen == "sine":
+            bar = way("sine", "Sine bar", SINE_BARS, ways)
+            asked.append(bar)
+            shown = _along_a_sine_bar(float(bar.chosen), given, answers)
     setting_lines = [
         *_straight(step, feature),
         set_over,
-        WorkLine(
-            "indicator",
-            "Prove the setting by indicator",
-            (
-                Shown("Slide wound by" if by_slide else "Carriage wound by", moved),
-                Shown(
-                    "It should read", float(setting["indicator_reading"]), step=0.001
-                ),
-                *_nudge(wound, moved, _number(ways, read[0]), answers),
-            ),
-            "The indicator on the slide against a true bar, at centre height, wound "
-            "along by its own dial; nudge the slide until it reads so."
-            if by_slide
-            else "The indicator on the carriage against a true bar between the "
-            "centres; nudge the tailstock until it reads so.",
-            asks=read,
-        ),
+        shown,
         WorkLine(
             "rough",
             "Rough it, then two places",
@@ -130,6 +146,29 @@ def taper_list(
         lines = [*lines, *to_depth]
         asked.append(way("rubbed", "Blue rubbed", RUBBED, ways))
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _along_a_taper() -> WorkLine:
+    """The setting of the slide proved along a taper that is right."""
+    note = (
+        "The indicator on the slide, at centre height, along a good taper in the "
+        "spindle or between centres; first turn that to the middle of its run-out."
+    )
+    return WorkLine("indicator", BY_INDICATOR, (ALIKE,), note)
+
+
+def _along_a_sine_bar(
+    long: float, given: Mapping[str, Any], answers: list[Answer]
+) -> WorkLine:
+    """The setting of the slide proved along a sine bar, mm, on its slips."""
+    found = reckon("taper-setup", {**given, "method": "sine", "sine_length": long})
+    answers.append(found)
+    figures = (Shown("Slips under its end", found["sine_stack"], step=0.001), ALIKE)
+    note = (
+        "The sine bar on its side, its slips against a straight edge along the bed; "
+        "the indicator on the slide along the bar, wound by the slide."
+    )
+    return WorkLine("indicator", BY_INDICATOR, figures, note)
 
 
 def blued_list(
