@@ -105,7 +105,7 @@ def taper_list(
         asks=read,
     )
     if by_slide:
-        proved = way("proved", "The slide is proved", PROVED, ways)
+        proved = way("proved", "Proved", PROVED, ways)
         asked.append(proved)
         if proved.chosen == "taper":
             shown = _along_a_taper()
