@@ -29,6 +29,7 @@ from machinon.core.piece.turned_features import Bevel, Bore, Cylinder, End
 from machinon.core.quantity import ANGLE, COUNT
 
 OVER = 1.5  # mm: stock over each end
+TRUE = 0.05  # mm on the circle: what a jig may be off, as every piece inherits it
 GUIDES = 1.5  # diameters of the drill that a bush guides it at least
 
 
@@ -45,6 +46,11 @@ def _hole(s: Values) -> Hole:
 def _seat(s: Values) -> float:
     """The bush's outside; without bushes the drill itself."""
     return float(s["bush.outside"] or s["pattern.drill"])
+
+
+def _circles(s: Values) -> tuple[float, float]:
+    """The circles that still guide the drill to the work's own."""
+    return s["holes.circle"] - TRUE, s["holes.circle"] + TRUE
 
 
 def build(s: Values) -> Body:
@@ -247,7 +253,7 @@ FAMILY = Family(
         Size("holes.count", "holes", "pattern.count", "as the work", 1, 60, COUNT,
              by="copy"),
         Size("holes.circle", "bolt circle", "pattern.circle", "as the work", 6, 480,
-             by="copy", step=0.01),
+             by="copy", step=0.01, limits=_circles),
         Size("holes.diameter", "hole for a bush", _seat, "the bush, or the drill", 1,
              80, rests=("bush.outside",)),
         Size("holes.start", "angle of the first", "90", "at the top", -360, 360,

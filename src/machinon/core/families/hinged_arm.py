@@ -30,6 +30,7 @@ from machinon.core.reckoning import FLAG, TEXT, Answer, reckon
 from machinon.core.threads.screws import cap_screw
 
 REACH = 3.5  # diameters that an end mill reaches
+PLACED = 0.1  # mm that a hole copied from another part may be off
 PLAY = 0.05, 0.25  # mm, of an arm between the cheeks of its fork
 FLAT = 0.5  # mm that a round end may be short of: a file blends so little in
 
@@ -62,6 +63,11 @@ def _long_hole(s: Values) -> Answer:
             "screw": screw.diameter,
         },
     )
+
+
+def _as_measured(s: Values) -> tuple[float, float]:
+    """The distances that do for the one that was measured."""
+    return s["arm.centres"] - PLACED, s["arm.centres"] + PLACED
 
 
 def _in_fork(s: Values) -> tuple[float, float]:
@@ -317,7 +323,7 @@ FAMILY = Family(
     also="link lever pair matched swivel swing hinge clevis fork rod strap",
     sizes=(
         Size("arm.centres", "from hole to hole", "place.centres", "as it is measured",
-             5, 500, by="copy", step=0.01, at="far.pitch"),
+             5, 500, by="copy", step=0.01, at="far.pitch", limits=_as_measured),
         Size("arm.width", "width", "up(2.2*pin.diameter, 1)", "an eye round the pivot",
              4, 200),
         Size("arm.length", "length over the ends", "arm.centres + arm.width",
