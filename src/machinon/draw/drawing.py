@@ -59,6 +59,7 @@ class Circle(Struct, frozen=True):
     fill: Role = "none"
     tie: str = ""
     open: bool = False
+    beside: bool = False  # a figure that is backed
 
 
 class Shape(Struct, frozen=True):
@@ -84,6 +85,7 @@ class Text(Struct, frozen=True):
     bold: bool = False
     backed: bool = False
     tie: str = ""
+    beside: bool = False  # a figure that is backed
 
 
 class Mark(Struct, frozen=True):
@@ -194,6 +196,15 @@ def uncrowded(
     return drawing
 
 
+def _layer(item: Item) -> int:
+    """Lines, then what is backed, then the signs beside that."""
+    if isinstance(item, Text):
+        return 2 if item.beside else int(item.backed)
+    return (
+        2 if isinstance(item, Mark) or (isinstance(item, Circle) and item.beside) else 0
+    )
+
+
 @dataclass(slots=True)
 class Board:
     """Collects items while a drawing is laid out."""
@@ -206,14 +217,11 @@ class Board:
     figures: list[Spot] = field(default_factory=list)
 
     def done(self) -> Drawing:
-        # what is backed comes last, so that no later line runs through a figure
-        items = sorted(
-            self.items, key=lambda item: isinstance(item, Text) and item.backed
-        )
+        # what is backed comes late, so that no later line runs through a figure
         return Drawing(
             self.width,
             self.height,
-            tuple(items),
+            tuple(sorted(self.items, key=_layer)),
             tuple(self.spots),
             tuple(self.figures),
         )
@@ -352,8 +360,11 @@ class Board:
 
     def numbered(self, at: Point, number: int, role: Role = "text") -> None:
         """A fit's number in a circle."""
-        self.items.append(Circle(at, self.size * 0.62, role, 1.1, "ground"))
-        self.text(at, str(number), self.size * 0.78, role, bold=True)
+        size = self.size
+        self.items.append(Circle(at, size * 0.62, role, 1.1, "ground", beside=True))
+        self.items.append(
+            Text(at, str(number), size * 0.78, role, bold=True, beside=True)
+        )
 
     def upright(
         self,
