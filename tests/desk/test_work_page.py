@@ -207,6 +207,13 @@ class AtTheMachine(ByKeys):
         self.press(Qt.Key.Key_Return, Qt.Key.Key_Return)
         self.assertIn("taper-taper1", self.job.job.done)
 
+    def test_what_the_step_minds_stands_over_its_lines(self):
+        self.begin("turned-piece", "Nut")
+        self.stage("piece").add_part("nut")
+        self.work("tap-nut1")
+        self.assertTrue(self.page.besides.isVisible())
+        self.assertIn("in the tailstock", self.page.besides.text())
+
     def test_a_keyway_is_fed_from_its_corners_and_widened_to_its_key(self):
         self.begin("turned-piece", "Shaft")
         self.stage("piece").add_part("keyway")

@@ -8,7 +8,7 @@ from machinon.core.reckoning import TEXT
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import route_told
 from machinon.core.route.work.lines import Machines
-from machinon.core.route.work.listed import work_list
+from machinon.core.route.work.listed import note_besides, work_list
 from machinon.core.route.work.set_true import read_round, set_true
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
@@ -262,6 +262,24 @@ class Blocks(unittest.TestCase):
         self.assertIn("as wide as a cutter of 12 mm", place.note)
         (place, *_) = listed("clamp-plate", "mill-pocket1")
         self.assertIn("With a cutter of 8 mm", place.note)
+
+
+class Notes(unittest.TestCase):
+    def test_what_a_step_minds_is_said_at_the_machine_where_no_line_says_it(self):
+        """A strip's last thread stays whole; its drills are lines already, and so is
+        how a journal is tried."""
+        for family, key, says in (
+            ("t-nut-strip", "tap-thread", "the last thread stays whole"),
+            ("hub-adapter", "tap-grub", "Not over the keyway"),
+            ("collet-arbor", "drill-screw_hole", ""),
+            ("taper-plate", "prove-seat", ""),
+        ):
+            made = make(families()[family], {})
+            steps = [s for up in route_told(made) for s in up.steps]
+            step = next(s for s in steps if s.key == key)
+            told = note_besides(step, work_list(step))
+            with self.subTest(key):
+                self.assertTrue(says in told if says else not told, told)
 
 
 class Threads(unittest.TestCase):

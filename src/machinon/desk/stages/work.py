@@ -15,6 +15,7 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import AXES, WorkLine, WorkList
+from machinon.core.route.work.listed import note_besides
 from machinon.core.wording import begun
 from machinon.desk.bench import Bench
 from machinon.desk.narrow import Combo, Roomy, keep_low
@@ -58,6 +59,7 @@ class WorkPage(Roomy):
         self.asked = Field("", inch=lambda: self.job.inch)
         self.asked.from_wire = True
         self.asked.taken.connect(self._read)
+        self.besides = label("", "", wrap=True)
         self.caution = label("", "", "stop", wrap=True)
         self.sums = button("working", self._open_sums, "link")
         self.picture = DrawingView(self.look, self._picture, "Where it is", 14.0)
@@ -82,6 +84,7 @@ class WorkPage(Roomy):
         say.setSpacing(px(3))
         say.addWidget(self.step)
         say.addWidget(self.how)
+        say.addWidget(self.besides)
         say.addSpacing(px(6))
         say.addWidget(self.head)
         say.addWidget(self.figures, 1)
@@ -156,6 +159,8 @@ class WorkPage(Roomy):
         own = self.job.own_tool(step).says
         with_own = f". {begun(own)}" if own else ""
         self.how.setText(f"{step.tool}{speed}{with_own}")
+        self.besides.setText(note_besides(step, self.list))
+        self.besides.setVisible(bool(self.besides.text()))
         self._show_line(step, line)
         left = len(self._left())
         many = len(self.list.lines)

@@ -61,6 +61,13 @@ def work_list(
     return WorkList((WorkLine("whole", step.title, step.figures, step.note),))
 
 
+def note_besides(step: StepTold, found: WorkList) -> str:
+    """What the note of a step says that none of its lines does; its drills are lines
+    of their own."""
+    said = step.note.partition("One after the other")[0].strip()
+    return "" if any(said in line.note for line in found.lines) else said
+
+
 def lines_in_inches(found: WorkList, fine: bool = False) -> WorkList:
     """Lines whose words speak of inches; their figures are shown in either unit.
 
