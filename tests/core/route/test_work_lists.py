@@ -264,6 +264,20 @@ class Blocks(unittest.TestCase):
         self.assertIn("With a cutter of 8 mm", place.note)
 
 
+class Taps(unittest.TestCase):
+    def test_a_machine_s_tap_pushes_its_chips_ahead_or_draws_them_out(self):
+        """Out of a clamp's hole they go through; a carrier's bolts end blind, and the
+        last thread of a T-nut stays whole."""
+        for family, step, says in (
+            ("strap-clamp", "tap-hole1", "spiral-point"),
+            ("carrier", "tap-bolts", "spiral-flute"),
+            ("t-nut-strip", "tap-thread", "spiral-flute"),
+        ):
+            by_hand = listed(family, step)[1]
+            self.assertNotIn("spiral", by_hand.note)
+            self.assertIn(says, listed(family, step, tap="power")[1].note)
+
+
 class Notes(unittest.TestCase):
     def test_what_a_step_minds_is_said_at_the_machine_where_no_line_says_it(self):
         """A strip's last thread stays whole; its drills are lines already, and so is

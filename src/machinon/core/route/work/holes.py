@@ -50,6 +50,7 @@ FLAT = "No deeper with the point: the floor is to be flat."
 HOLDS = 2.5  # diameters of thread: more holds no more
 SAME = 0.01  # mm: holes so nearly as far apart are read once
 NEAR = 1e-6  # mm: what ends this near to an end of the work ends in it
+TAPPED = (("hand", "by hand, the taps in turn"), ("power", "under power"))
 FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
 
 
@@ -75,6 +76,10 @@ def holes_list(
         turned = asked[-1].chosen == "turned"
     if holes.block is not None and not turned:
         asked.append(way("zero", "Read from", ZERO, ways))
+    powered = False
+    if step.operation == "tap":
+        asked.append(way("tap", "Tapped", TAPPED, ways))
+        powered = asked[-1].chosen == "power"
     drills = ladder(step.drill) if step.drill else ()
     if len(drills) > 1 and len(holes.points) > 1:
         asked.append(way("order", "In what order", ORDER, ways))
@@ -99,7 +104,8 @@ def holes_list(
     if step.operation == "ream" and step.note:
         lines.insert(0, WorkLine("scrap", "First in a scrap", (), step.note))
     each = list(zip(faced, places, strict=True))
-    lines += _each_hole(step, holes, drills or (0.0,), by_hole, each)
+    note = _under_power(holes.hole) if powered else _note(step, holes)
+    lines += _each_hole(step, holes, drills or (0.0,), by_hole, each, note)
     if step.operation == "drill" and len(places) > 1:
         lines.append(_checked(holes, circle, answers))
     return WorkList(tuple(lines), tuple(asked), tuple(answers), zero)
@@ -111,10 +117,12 @@ def _each_hole(
     laps: Sequence[float],
     by_hole: bool,
     places: Sequence[tuple[Point, tuple[Shown, ...]]],
+    how: str,
 ) -> Iterator[WorkLine]:
     """A line for each hole and drill: all with one drill, or a hole with all of them.
 
-    places: where each is on the face, and what the machine shows there.
+    places: where each is on the face, and what the machine shows there; how: what is
+    said of each.
     """
     many = len(places)
     numbered = [(drill, n) for drill in laps for n in range(many)]
@@ -123,7 +131,7 @@ def _each_hole(
     for drill, n in numbered:
         key, head = _named(n, many, drill, len(laps))
         deep = _deep(step, holes.hole, holes.through, drill)
-        note = _note(step, holes.hole, holes.through)
+        note = how
         if drill and holes.hole.flat and holes.hole.depth is not None:
             deep = (Shown("Point at", holes.hole.depth),)
             note = f"{note} {FLAT}".strip()
@@ -233,10 +241,24 @@ def _deep(
 
 
 def _turns(thread: str, deep: float) -> Shown:
-    return Shown("Turns", round(deep / thread_of(thread).pitch, 1), COUNT, 0.1)
+    return Shown("Turns", round(deep / thread_of(thread).lead, 1), COUNT, 0.1)
 
 
-def _note(step: StepTold, hole: Hole, through: float) -> str:
+def _under_power(hole: Hole) -> str:
+    """How a machine taps a hole: the chip goes ahead where that is open."""
+    if hole.depth is None and not hole.thread_depth:
+        return (
+            "The slowest speed, a spiral-point tap: it pushes its chips ahead. "
+            "Reverse as soon as it is through."
+        )
+    return (
+        "The slowest speed, a spiral-flute tap: it draws its chips out. Switch off "
+        "early, so that it runs down short of where it ends; the last turns by hand."
+    )
+
+
+def _note(step: StepTold, holes: Holes | CrossHoles) -> str:
+    hole, through = holes.hole, holes.through
     if step.operation == "tap":
         more = " Blind: clear the chips, then a bottoming tap." if hole.depth else ""
         if hole.threaded(through) > HOLDS * thread_of(hole.thread).major:
@@ -347,7 +369,7 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
             if holes.count > 1:
                 turned = (Shown("Turned by", dms(360.0 * n / holes.count), TEXT),)
             deep = _deep(step, holes.hole, holes.through, drill)
-            note = _note(step, holes.hole, holes.through)
+            note = _note(step, holes)
             lines.append(WorkLine(key, head, (*turned, *deep), note))
     return WorkList(tuple(lines))
 
