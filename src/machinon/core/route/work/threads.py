@@ -73,8 +73,8 @@ def thread_list(
             "touch",
             "Touch, and set both dials to 0",
             (),
-            "At every pass come back to 0 on the cross slide, or to a stop on it, and feed "
-            "by the compound."
+            "At every pass come back to 0 on the cross slide, or to a stop on it, and "
+            "feed by the compound."
             if by_compound
             else "The cross slide feeds; note where it touched.",
         )
