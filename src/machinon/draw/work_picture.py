@@ -24,6 +24,7 @@ from machinon.draw.drawing import (
     Shape,
 )
 from machinon.draw.drawing import Line as Stroke
+from machinon.draw.lettering import text_width
 
 
 def work_picture(
@@ -86,7 +87,10 @@ def _face(
         )  # fmt: skip
         if ticked and not here:
             board.items.append(Mark(centre, "proved", 1.1 * size))
-        beside = radius + 0.75 * size
+        # in its hole where it has room there: beside one at the edge a line runs
+        marked = ticked and not here
+        inside = not marked and text_width(f"{n}", size) < 1.3 * radius
+        beside = 0.0 if inside else radius + 0.75 * size
         board.text((centre[0] + beside, centre[1] - beside * 0.6), f"{n}", size,
                    "cut" if here else "faint")  # fmt: skip
     zero = place(*listed.zero)
