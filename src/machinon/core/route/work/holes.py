@@ -16,6 +16,7 @@ from machinon.core.piece.feature import POINT, Feature
 from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, Holes, least_turn
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size, mirrored
+from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import (
@@ -25,7 +26,7 @@ from machinon.core.piece.turned_features import (
     NutThread,
     TaperBore,
 )
-from machinon.core.quantity import COUNT, ROTATION
+from machinon.core.quantity import NUMBER, ROTATION
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.drills import ladder
 from machinon.core.route.operations import StepTold
@@ -241,7 +242,8 @@ def _deep(
 
 
 def _turns(thread: str, deep: float) -> Shown:
-    return Shown("Turns", round(deep / thread_of(thread).lead, 1), COUNT, 0.1)
+    """Counted by halves, and none too many: a tap that is on the floor breaks."""
+    return Shown("Turns", downwards(deep / thread_of(thread).lead, 0.5), NUMBER)
 
 
 def _under_power(hole: Hole) -> str:
