@@ -212,8 +212,8 @@ class Drilled(unittest.TestCase):
         self.assertEqual(blind["To the shoulder"], 63 - 19)
 
     def test_a_tapped_hole_is_drilled_three_threads_deeper_than_its_thread(self):
-        """M10 × 1.5, 16 deep in a turned piece: drilled 20.5, tapped 16, ten turns and a
-        half, as eleven are too many."""
+        """M10 × 1.5, 16 deep in a turned piece: drilled 20.5, tapped 16, ten and a half
+        turns, as eleven are too many."""
         given = {"parts": "step nut", "step1.length": "40", "nut1.thread": "M10",
                  "nut1.depth": "16"}  # fmt: skip
         drill = figures(listed("turned-piece", "drill-nut1", given)[-1])
