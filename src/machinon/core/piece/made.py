@@ -169,7 +169,7 @@ def make(
     for key, found in known.items():
         limits = found.size.limits(values)
         if limits is not None and found.ends is None:
-            low, high = _told(*limits)
+            low, high = as_told(*limits)
             if low <= float(found.value) <= high:  # else it is meant to be otherwise
                 known[key] = replace(found, ends=(low, high))
     body = family.build(values)
@@ -387,10 +387,10 @@ def _off(known: Known, values: Values) -> float:
     return (limits[1] - limits[0]) / 2
 
 
-def _told(low: float, high: float) -> tuple[float, float]:
+def as_told(low: float, high: float) -> tuple[float, float]:
     """Limits as they stand on the drawing: no wider, and no finer than they are apart.
 
-    >>> _told(63.5005, 63.51175), _told(19.506, 20.001)
+    >>> as_told(63.5005, 63.51175), as_told(19.506, 20.001)
     ((63.501, 63.511), (19.51, 20.0))
     """
     step = 0.001 if high - low < WIDE else 0.01
