@@ -177,7 +177,7 @@ class BarsHubsAndKeys(OfTheFamilies):
         self.assertTrue(100.6 < chain.lower < 100.8, chain.lower)
         self.assertTrue(102.0 < chain.upper < 102.2, chain.upper)
         fits = self.stage("fits")
-        self.assertIn(f"{chain.lower:.3f} to {chain.upper:.3f} mm", fits.how.text())
+        self.assertIn(f"{chain.lower:.2f} to {chain.upper:.2f} mm", fits.how.text())
         self.finish_by(proof=[("chain.length", "caliper", "101.4")])
 
 

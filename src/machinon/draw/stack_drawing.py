@@ -10,7 +10,7 @@ from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.plan import Plan
 from machinon.core.piece.family import Chain
-from machinon.core.piece.made import Made
+from machinon.core.piece.made import Made, fineness
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.solid_cuts import rectangle
 from machinon.core.quantity import length_text
@@ -206,8 +206,10 @@ def _chains(plan: Plan) -> Iterator[list[_Link]]:
                 value = float(made.values[name])
                 text = length_text(value, inch=inch)
                 links.append(_Link(tie, text, value, "measured"))
-            low = length_text(band.lower, inch=inch, unit=False)
-            high = length_text(band.upper or band.lower, inch=inch)
+            ends = band.lower, band.upper or band.lower
+            step = fineness(*ends)
+            low = length_text(ends[0], step, inch, unit=False)
+            high = length_text(ends[1], step, inch)
             rules = band.slot.rules
             long, span = float(made.values[rules]), _span(made, rules)
             yield [*links, _Link(work.as_mate, f"{low} to {high}", long, "cut", span)]

@@ -24,6 +24,7 @@ from machinon.core.job.fit_plan import FitPlan, can_be_cut
 from machinon.core.job.fit_sheet import fit_readings
 from machinon.core.job.job import MADE_HERE
 from machinon.core.piece.family import Chain
+from machinon.core.piece.made import fineness
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.survey.as_made import example_for, takes_standard
@@ -355,12 +356,15 @@ class FitsView(StageView):
         """The bands that chains leave of the piece's lengths, a sentence each."""
         made = self.job.plan.made
         inch = self.job.inch
-        return [
-            f"{band.slot.words}: {length_text(band.lower, 0.001, inch, unit=False)} to "
-            f"{length_text(band.upper or band.lower, 0.001, inch)}, proved at the end."
-            for band in (made.fits if made else ())
-            if isinstance(band.slot, Chain) and band.lower is not None
-        ]
+        said = []
+        for band in made.fits if made else ():
+            low, high = band.lower, band.upper
+            if isinstance(band.slot, Chain) and low is not None and high is not None:
+                step = fineness(low, high)
+                ends = length_text(low, step, inch, unit=False)
+                ends += f" to {length_text(high, step, inch)}"
+                said.append(f"{band.slot.words}: {ends}, proved at the end.")
+        return said
 
     def _offer_standard(self, fit: FitPlan) -> None:
         """Offers the standard of a mate in place of its readings, in one action."""

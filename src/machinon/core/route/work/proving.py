@@ -11,7 +11,7 @@ from machinon.core.piece.block_features import Flanked, Rebate, SixFaces, Slope
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Holes
-from machinon.core.piece.made import WIDE, as_told
+from machinon.core.piece.made import fineness
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import (
     Bore,
@@ -72,9 +72,7 @@ def _within(
 def _from_to(name: str, ends: tuple[float, float] | None) -> tuple[Shown, ...]:
     if ends is None:
         return ()
-    (low, high), step = ends, 0.001
-    if high - low >= WIDE:
-        (low, high), step = as_told(low, high), 0.01
+    (low, high), step = ends, fineness(*ends)
     return Shown(f"{name} from", low, step=step), Shown(f"{name} to", high, step=step)
 
 
