@@ -40,9 +40,7 @@ from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
 FINISH = 0.25  # mm to a side, left on what is finished last, between centres
-SHORT = (
-    0.1  # mm: the least that the cutter stands over its spigot, or nothing clamps it
-)
+SHORT = 0.1  # mm: the cutter's least over its spigot, or nothing clamps it
 
 CUTTER = Mate("cutter", "the cutter", (
     MateSize("bore", "its bore", 22.01, ("bore", "recess")),
