@@ -3,13 +3,14 @@ import unittest
 from itertools import pairwise, product
 
 from msgspec.structs import replace
-from shapely import box
+from shapely import Point, box
 
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.around import rings_of
 from machinon.core.piece.made import make
 from machinon.core.route.operations import route_told
+from machinon.core.route.work.listed import work_list
 from machinon.core.setting_out.runout import resolve
 from machinon.draw.body_film import body_film
 from machinon.draw.charts import readings_drawing, rose_drawing, sneak_up_drawing
@@ -20,6 +21,7 @@ from machinon.draw.lettering import text_width
 from machinon.draw.piece_sheet import piece_sheet
 from machinon.draw.proof_drawing import band_drawing
 from machinon.draw.stack_drawing import stack_drawing
+from machinon.draw.work_picture import work_picture
 from tests.scenario import (
     BOLTS,
     CHUCK,
@@ -129,6 +131,46 @@ class Film(unittest.TestCase):
         ]
         level = [line for line in lit if line.start[1] == line.end[1]]
         self.assertEqual((len(lit), len(level)), (5, 3))
+
+
+class HolesAtHand(unittest.TestCase):
+    def test_a_number_stands_in_its_hole_or_clear_of_every_ring_and_figure(self):
+        """Whichever hole of any family's is next, those before it ticked."""
+        for family in families().values():
+            for up in route_told(make(family, {})):
+                for step in up.steps:
+                    listed = work_list(step)
+                    drilled = [line for line in listed.lines if line.at is not None]
+                    for n, line in enumerate(drilled):
+                        done = {earlier.key for earlier in drilled[:n]}
+                        picture = work_picture(
+                            step, listed, done, line.key, 415, 525, 13
+                        )
+                        with self.subTest(family.key, step=step.key, hole=n + 1):
+                            self.clear(picture.items)
+
+    def clear(self, items) -> None:
+        said = [item for item in items if isinstance(item, Text)]
+        rings = [item for item in items if isinstance(item, Circle) and
+                 item.fill == "ground"]  # fmt: skip
+        boxes = {text: framed(text) for text in said}
+        for text, room in boxes.items():
+            for other, taken in boxes.items():
+                if text is not other:
+                    self.assertFalse(room.intersects(taken), (text, other))
+            for ring in rings:
+                hole = Point(ring.centre).buffer(ring.radius)
+                self.assertTrue(
+                    hole.contains(room) or not hole.intersects(room), (text, ring)
+                )
+
+
+def framed(text: Text):
+    """The rectangle that a text's figures fill: they stand 0.7 of its size high."""
+    wide = text_width(text.text, text.size)
+    left = text.at[0] - {"left": 0.0, "centre": 0.5, "right": 1.0}[text.anchor] * wide
+    half = 0.35 * text.size
+    return box(left, text.at[1] - half, left + wide, text.at[1] + half)
 
 
 class SheetOfAPlate(unittest.TestCase):

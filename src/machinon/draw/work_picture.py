@@ -1,7 +1,9 @@
 """The picture of a step: the face with its holes as one looks at it, the one at hand
 lit and dimensioned from the zero; else the piece as the step leaves it."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Sequence
+from itertools import pairwise
+from math import dist, hypot
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Arc, Holes
@@ -22,9 +24,17 @@ from machinon.draw.drawing import (
     Point,
     Role,
     Shape,
+    Spot,
+    Text,
 )
 from machinon.draw.drawing import Line as Stroke
 from machinon.draw.lettering import text_width
+
+# where a hole's number is tried, from its middle
+BESIDE = (
+    (1.0, -0.6), (-1.0, -0.6), (1.0, 0.6), (-1.0, 0.6),
+    (1.0, 0.0), (-1.0, 0.0), (0.0, -1.0), (0.0, 1.0),
+)  # fmt: skip
 
 
 def work_picture(
@@ -75,7 +85,8 @@ def _face(
     ticks = {p: sum(line.key in done for line in of) for p, of in laps.items()}
     behind = ticks.get(hand.at, 0) if hand is not None and hand.at is not None else 0
     radius = max(holes.hole.diameter / 2 * scale, 0.35 * size)
-    for n, (point, of) in enumerate(laps.items(), 1):
+    numbers: list[tuple[Point, Role, bool]] = []
+    for point, of in laps.items():
         here = hand is not None and hand.at == point
         # done in this lap, or altogether
         ticked = behind < ticks[point] or ticks[point] == len(of)
@@ -87,12 +98,7 @@ def _face(
         )  # fmt: skip
         if ticked and not here:
             board.items.append(Mark(centre, "proved", 1.1 * size))
-        # in its hole where it has room there: beside one at the edge a line runs
-        marked = ticked and not here
-        inside = not marked and text_width(f"{n}", size) < 1.3 * radius
-        beside = 0.0 if inside else radius + 0.75 * size
-        board.text((centre[0] + beside, centre[1] - beside * 0.6), f"{n}", size,
-                   "cut" if here else "faint")  # fmt: skip
+        numbers.append((centre, "cut" if here else "faint", not ticked or here))
     zero = place(*listed.zero)
     for dx, dy in ((1.6, 0.0), (0.0, 1.6)):
         board.items.append(
@@ -104,7 +110,85 @@ def _face(
             )
         )
     if hand is not None and hand.at is not None:
-        _from_zero(board, hand.at, listed.zero, place, inch)
+        _from_zero(board, hand.at, listed.zero, place, radius, inch)
+    _number(board, numbers, radius)
+
+
+def _number(
+    board: Board, holes: Sequence[tuple[Point, Role, bool]], radius: float
+) -> None:
+    """Each hole's number, within its ring where that is open and has room, else beside
+    it; where there is no clear place for it, it is left out.
+
+    holes: the middle of each, the role of its number, whether its ring is open.
+    """
+    size = board.size
+    crossed = [
+        item
+        for item in board.items
+        if isinstance(item, Stroke | Circle | Shape) and item.role != "centre"
+    ]
+    taken = [
+        _room(item.at, item.text, item.size, item.anchor)
+        for item in board.items
+        if isinstance(item, Text)
+    ]
+    for n, (centre, role, open_ring) in enumerate(holes, 1):
+        within = _room(centre, f"{n}", size)
+        if open_ring and hypot(*within.rect[2:]) / 2 + 0.1 * size < radius:
+            board.text(centre, f"{n}", size, role)
+            continue
+        out = radius + 0.75 * size
+        found: list[tuple[int, Point, Spot]] = []
+        for dx, dy in BESIDE:
+            at = centre[0] + dx * out, centre[1] + dy * out
+            room = _room(at, f"{n}", size)
+            nearer = dist(at, centre) / 0.75  # plainly this hole's, and no other's
+            if not (
+                any(_meet(room, other) for other in taken)
+                or any(_reaches(room, hole, radius) for hole, *_ in holes)
+                or any(dist(at, hole) < nearer for hole, *_ in holes if hole != centre)
+            ):
+                found.append((sum(_crosses(item, room) for item in crossed), at, room))
+        if found:
+            _, at, room = min(found, key=lambda place: place[0])
+            taken.append(room)
+            board.text(at, f"{n}", size, role, backed=True)
+
+
+def _room(at: Point, text: str, size: float, anchor: Anchor = "centre") -> Spot:
+    """The rectangle that figures fill, with a little air round them: they stand 0.7 of
+    their size high."""
+    wide, air = text_width(text, size), 0.15 * size
+    left = at[0] - {"left": 0.0, "centre": 0.5, "right": 1.0}[anchor] * wide
+    return Spot((left - air, at[1] - size / 2, wide + 2 * air, size), "", text)
+
+
+def _meet(one: Spot, other: Spot) -> bool:
+    (x, y, w, h), (left, top, wide, high) = one.rect, other.rect
+    return x < left + wide and left < x + w and y < top + high and top < y + h
+
+
+def _reaches(room: Spot, hole: Point, radius: float) -> bool:
+    """Whether it comes within a hole's ring."""
+    x, y, w, h = room.rect
+    nearest = min(max(hole[0], x), x + w), min(max(hole[1], y), y + h)
+    return dist(hole, nearest) < radius
+
+
+def _crosses(item: Stroke | Circle | Shape, room: Spot) -> bool:
+    """Whether a line of a drawing runs through a rectangle."""
+    x, y, w, h = room.rect
+    match item:
+        case Stroke():
+            return room.crossed(item.start, item.end, 0.0)
+        case Shape():
+            ring = (*item.points, item.points[0])
+            return any(room.crossed(a, b, 0.0) for a, b in pairwise(ring))
+        case Circle():
+            corners = ((x, y), (x + w, y), (x, y + h), (x + w, y + h))
+            far = max(dist(item.centre, corner) for corner in corners)
+            return far > item.radius and _reaches(room, item.centre, item.radius)
 
 
 def _outline(board: Board, body: Body, holes: Holes, place, scale: float) -> None:  # type: ignore[no-untyped-def]
@@ -135,14 +219,18 @@ def _outline(board: Board, body: Body, holes: Holes, place, scale: float) -> Non
         board.items.append(Circle(middle, wide_bore / 2 * scale, "faint", 1.2))
 
 
-def _from_zero(board: Board, at: Point, at_zero: Point, place, inch: bool) -> None:  # type: ignore[no-untyped-def]
-    """X and Y of the hole at hand, from the zero."""
+def _from_zero(  # type: ignore[no-untyped-def]
+    board: Board, at: Point, at_zero: Point, place, radius: float, inch: bool
+) -> None:
+    """X and Y of the hole at hand, from the zero; radius: where its ring begins."""
     size, x, y = board.size, at[0] - at_zero[0], at[1] - at_zero[1]
     zero, hole = place(*at_zero), place(*at)
     corner = hole[0], zero[1]
     for a, b in ((zero, corner), (corner, hole)):
-        if abs(a[0] - b[0]) + abs(a[1] - b[1]) > 1:
-            board.items.append(Stroke(a, b, "cut", 1.4))
+        if (far := dist(a, b)) > 1:
+            part = max(0.0, 1 - radius / far) if b == hole else 1.0
+            end = a[0] + (b[0] - a[0]) * part, a[1] + (b[1] - a[1]) * part
+            board.items.append(Stroke(a, end, "cut", 1.4))
 
     def said(value: float) -> str:
         return length_text(value, 0.01, inch, unit=False)
@@ -152,7 +240,9 @@ def _from_zero(board: Board, at: Point, at_zero: Point, place, inch: bool) -> No
         board.text(((zero[0] + hole[0]) / 2, under), said(x), size, "cut",
                    backed=True)  # fmt: skip
     if abs(hole[1] - zero[1]) > 2.2 * size:
-        out = 0.6 * size
+        # beside a hole that is near, past its ring
+        near = abs(hole[1] - zero[1]) / 2 < radius + 0.5 * size
+        out = 0.6 * size + (radius if near else 0.0)
         away: Anchor = "left" if x >= 0 else "right"
         beside = hole[0] + (out if x >= 0 else -out)
         board.text((beside, (zero[1] + hole[1]) / 2), said(y), size, "cut", away,
