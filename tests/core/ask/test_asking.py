@@ -118,6 +118,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("leave for grinding 20 by 200", "grinding-allowance", "expected_warp", 0.1265),
     # 0.1 mm of 50 at 11.5 µm a metre and degree, from 20 °C
     ("heat a hub 50 on 0.05 steel", "shrink-fit", "hub_temperature", 193.913),
+    # s6 on 40 ends 0.059 over; 0.05 and more to drop it on
+    ("shrink fit 40 H7/s6 clearance 0.05", "shrink-fit", "total_expansion", 0.109),
+    ("how hot a ring 40 H7 s6 clearance 0.05", "shrink-fit", "total_expansion", 0.109),
     # 50 from hole to hole, and a pin
     ("check 6 holes on 100 pins 6", "chord-check", "over_pins", 56.0),
     ("over pins 6 holes 100 circle 8 mm pins", "chord-check", "over_pins", 58.0),
@@ -563,6 +566,11 @@ class WhatOneWouldSay(unittest.TestCase):
             told = understand(said, inch=True)
             self.assertTrue(told.sentence.startswith(begins), told.sentence)
 
+    def test_a_taper_is_told_with_both_its_ends(self):
+        """Jacobs 33 is 0.6240 in and 0.5605 in, an inch apart: ASME B5.10."""
+        told = understand("small end of jt33", inch=True).sentence
+        self.assertIn("0.624 in at its large end and 0.5605 in after 1 in", told)
+
     def test_a_question_that_was_not_asked_is_not_answered(self):
         for said in (
             "what is the weather in 12 days",
@@ -571,6 +579,7 @@ class WhatOneWouldSay(unittest.TestCase):
             "42 sheep on 7 hills by the sea",
             "15 degrees 60 long rise",
             "bearing 6204 housing",
+            "shrink fit 40 H7 g6",
             "t-nut 5/8",
             "tailstock set over 1 degree 150",
             "how much deeper if I take 0.02 off the diameter of MT2",

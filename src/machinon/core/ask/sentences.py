@@ -296,12 +296,14 @@ def _circle(t: _Teller) -> str:
 
 
 def _taper(t: _Teller) -> str:
-    large = ""
+    ends = ""
     if t.has("large_diameter"):
-        large = f", {t.size('large_diameter')} at its large end"
+        ends = f", {t.size('large_diameter')} at its large end"
+        if t.has("small_diameter"):
+            ends += f" and {t.size('small_diameter')} after {t.size('length')}"
     name = taper_of(str(t.given("name"))).name
     called = "" if name.startswith("1:") else f"{name}: "
-    return f"{called}{_slope(t)}{large}"
+    return f"{called}{_slope(t)}{ends}"
 
 
 def _slope(t: _Teller) -> str:

@@ -28,21 +28,27 @@ TWICE = 0.05  # mm: what is said of a bearing's bore beside its number
 WORN = 0.5  # mm by which a standard slot's neck may be off
 
 
-@phrase("iso-fit", "46 H7/g6", keyed=False)
-def _pair_of_zones(s: Said) -> Inputs | None:
-    fit, nominal = s.take("fit"), s.size()
-    s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
-    if s.has("between"):  # 20 H7 and 20 f7
-        s.take_again(nominal)
+def _zones(s: Said) -> str:
+    """The zones of a hole and a shaft that were said, as H7/g6; empty for none."""
+    fit = s.take("fit")
     if not fit:
+        if sum(part.kind == "zone" for part in s.parts) < 2:
+            return ""
         first, other = s.take("zone"), s.take("zone")  # 40 H7 k6
-        if not other:
-            return None
-        holes_last = other[0].isupper() and first[0].islower()
+        holes_last = other[:1].isupper() and first[:1].islower()
         fit = f"{other}/{first}" if holes_last else f"{first}/{other}"
     if fit.islower():  # said in small letters the hole still comes first
         hole, _, shaft = fit.partition("/")
         fit = f"{hole.upper()}/{shaft}"
+    return fit
+
+
+@phrase("iso-fit", "46 H7/g6", keyed=False)
+def _pair_of_zones(s: Said) -> Inputs | None:
+    fit, nominal = _zones(s), s.size()
+    s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
+    if s.has("between"):  # 20 H7 and 20 f7
+        s.take_again(nominal)
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
 
 
@@ -115,6 +121,14 @@ def _t_nut(s: Said) -> Inputs | None:
     }
 
 
+def _tightest(fit: str, nominal: float) -> str:
+    """The most interference of a fit as H7/s6; empty where it goes on cold."""
+    hole, _, shaft = fit.partition("/")
+    high = limits_of_size(nominal, shaft).upper_deviation
+    most = high - limits_of_size(nominal, hole).lower_deviation
+    return f"{most:.5g}mm" if most > 0 else ""
+
+
 @phrase("shrink-fit", "shrink fit 50 interference 0.05")
 def _shrink(s: Said) -> Inputs | None:
     heated = s.has("heat", "hot", "temperature")
@@ -124,7 +138,11 @@ def _shrink(s: Said) -> Inputs | None:
     if s.has("bearing"):  # it is not heated as a hub is: its maker says how far
         return None
     tight, room = s.near("interference", "tight", "over"), s.near("clearance")
-    first, other, room = s.alike(s.size(), tight or s.size(), room)
+    if (fit := _zones(s)) and (first := s.size()):
+        tight, (room, _) = _tightest(fit, s.mm(first)), s.alike(room, first)
+        other = tight
+    else:
+        first, other, room = s.alike(s.size(), tight or s.size(), room)
     s.has("fit", "hub", "shaft", "on", "drop", "slip", "ring", "collar", "bore", "pin")
     if not first or not other:
         return None
