@@ -224,6 +224,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("form tap 5/16-18", "tap-drill", "drill", "L"),
     ("flat 8 wide on 12.1", "flat", "depth", 1.511),
     ("half of 98.4 less 12", "convert", "mm", 37.2),
+    # 2 √(10² − 7²)
+    ("flat on 20 shaft 3 deep how wide", "flat", "width", 14.2829),
+    ("nut bore m45x4.5", "thread", "minor_internal", 40.1286),
     ("square 12.7 of round", "polygon", "round_needed", 17.9605),
     ("tap drill 5/16-18", "tap-drill", "drill", "F"),
     ("angle of rise 5 over 100", "triangle", "angle", 2.862),

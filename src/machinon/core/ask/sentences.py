@@ -548,7 +548,8 @@ TELLINGS: Mapping[str, Telling] = {
         f"Groove {t.both('groove_diameter', 0.01)}, {t.size('groove_width', 0.01)} wide"
     ),
     "flat": lambda t: (
-        f"{t.both('depth')} deep, {t.size('across')} across to the far side"
+        f"{t.both('depth')} deep, {t.size('width')} wide, {t.size('across')} across to "
+        "the far side"
     ),
     "sine": lambda t: f"Slips under the sine bar: {t.both('stack', 0.0001)}",
     "angle-block": lambda t: f"Raise one end {t.both('height')}",

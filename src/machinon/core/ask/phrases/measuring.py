@@ -105,7 +105,7 @@ def _flat(s: Said) -> Inputs | None:
         return None
     wide, depth, across = s.near("width"), s.near("depth"), s.near("across")
     diameter = s.near("diameter", "round", "shaft") or s.near("on") or s.size()
-    s.has("round", "shaft", "bar")
+    s.has("round", "shaft", "bar", "width", "depth", "cut")
     if not (wide or depth or across):
         wide = s.size()  # flat 10 on 25
     given = {"width": wide, "depth": depth, "across": across}

@@ -282,6 +282,8 @@ def _plain_thread(s: Said) -> Inputs | None:
     s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "tpi")
     s.has("many", "per", "inch", "thread", "helix", "lead", "angle")
     s.has("limit", "outside", "over", "crest")
+    if s.has("bore"):  # of its nut
+        s.has("nut")
     given: Inputs = {"thread": thread}
     while grade := s.take("class"):
         unified = grade[-1] in "aAbB"  # of a metric nut the letter is a capital
