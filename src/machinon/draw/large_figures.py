@@ -12,6 +12,7 @@ from machinon.draw.lettering import cut_short, text_width
 
 NAME = 1.15  # of the drawing's own letters: what a figure is
 LARGEST = 190.0  # px at 100 %: a figure is never larger
+WORTH = 1.2  # times as tall: figures stand after their names for no less
 LEAST = 0.72  # of the drawing's letters: smaller a line of the list is not set
 ROW = 2.5  # figure heights of a line of the list
 
@@ -31,8 +32,8 @@ def shown_text(shown: Shown, inch: bool) -> tuple[str, str]:
 def figures_drawing(
     figures: Sequence[Shown], width: float, height: float, size: float, inch: bool
 ) -> Drawing:
-    """The figures, as many abreast as makes them largest, each with its name over
-    it."""
+    """The figures, as many abreast as makes them largest, each with its name over it;
+    or one below the other with their names before them."""
     board = Board(width, height, size)
     if not figures:
         return board.done()
@@ -48,13 +49,24 @@ def figures_drawing(
 
     columns = max(range(1, len(figures) + 1), key=tall_in)
     tall = max(tall_in(columns), size)
-    room_x, room_y = width / columns, height / -(-len(figures) // columns)
+    # in a low and wide place each stands on a line of its own, after its name
+    names = max(text_width(shown.name, NAME * size) for shown in figures) + size
+    room_x, room_y = width - names, height / len(figures)
+    low = min((room_x - units - 1.4 * size) / widest, room_y - 0.4 * size)
+    if beside := low > WORTH * tall:
+        columns, tall = 1, min(low, LARGEST * size / 15)
+    else:
+        names, room_x = 0.0, width / columns
+        room_y = height / -(-len(figures) // columns)
     for n, (shown, (text, unit)) in enumerate(zip(figures, said, strict=True)):
         x = (n % columns) * room_x + 0.4 * size
         y = (n // columns) * room_y
-        letters = min(NAME * size, (room_x - 0.6 * size) / text_width(shown.name, 1.0))
-        board.text((x, y + 0.8 * size), shown.name, letters, "faint", "left")
-        middle = y + (NAME + 0.7) * size + tall / 2
+        middle = y + (room_y / 2 if beside else (NAME + 0.7) * size + tall / 2)
+        room = names or room_x
+        letters = min(NAME * size, (room - 0.6 * size) / text_width(shown.name, 1.0))
+        over = middle + 0.2 * tall if beside else y + 0.8 * size
+        board.text((x, over), shown.name, letters, "faint", "left")
+        x += names
         board.text((x, middle), text, tall, "cut", "left", bold=True)
         if unit:
             past = tall * text_width(text, 1.0) + 0.4 * size
