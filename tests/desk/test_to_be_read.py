@@ -94,7 +94,10 @@ class FiguresStayWhole(WindowCase):
 
     def test_what_to_set_at_every_step_of_every_family_is_read_in_full(self):
         """On pages of 1280x800, and of 1024x700 with letters of 150 %."""
-        rooms = ((430, 270, 15.0), (340, 240, 15.0), (340, 230, 22.5))
+        rooms = (
+            *((430, 270, 15.0), (340, 240, 15.0), (340, 230, 22.5)),
+            (540, 150, 22.5),
+        )
         told = {
             str(line.figures): (line.figures, family.key, line.head)
             for family in families().values()
