@@ -107,6 +107,14 @@ class Spot(Struct, frozen=True):
         left, top, width, height = self.rect
         return left <= x <= left + width and top <= y <= top + height
 
+    def meets(self, other: "Spot", by: float = 0.0) -> bool:
+        """Whether another lies on it by more than so much both ways, px."""
+        (x, y, w, h), (left, top, wide, high) = self.rect, other.rect
+        return (
+            min(x + w, left + wide) - max(x, left) > by
+            and min(y + h, top + high) - max(y, top) > by
+        )
+
     def crossed(self, a: Point, b: Point, rim: float) -> bool:
         """Whether a line from a to b runs through it, a rim left out; px."""
         start, end = 0.0, 1.0  # of the line, what lies within so far
@@ -154,11 +162,7 @@ class Drawing(Struct, frozen=True):
             if x < -NEAR or x + w > self.width + NEAR or y + h > self.height + NEAR:
                 yield (spot.tie,)
             for other in self.figures[at + 1 :]:
-                left, top, wide, high = other.rect
-                if (
-                    min(x + w, left + wide) - max(x, left) > NEAR
-                    and min(y + h, top + high) - max(y, top) > NEAR
-                ):
+                if spot.meets(other, NEAR):
                     yield spot.tie, other.tie
 
 
@@ -198,11 +202,12 @@ def uncrowded(
 
 def _layer(item: Item) -> int:
     """Lines, then what is backed, then the signs beside that."""
-    if isinstance(item, Text):
-        return 2 if item.beside else int(item.backed)
-    return (
-        2 if isinstance(item, Mark) or (isinstance(item, Circle) and item.beside) else 0
-    )
+    match item:
+        case Mark() | Circle(beside=True) | Text(beside=True):
+            return 2
+        case Text(backed=True):
+            return 1
+    return 0
 
 
 @dataclass(slots=True)

@@ -10,8 +10,9 @@ from machinon.core.families import family_for
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.plan import Plan
 from machinon.core.piece.family import Chain
-from machinon.core.piece.made import Made, fineness
+from machinon.core.piece.made import Made
 from machinon.core.piece.shadow import VIEWS
+from machinon.core.piece.shown import fineness
 from machinon.core.piece.solid_cuts import rectangle
 from machinon.core.quantity import length_text
 from machinon.draw.block_views import draw_block_view

@@ -145,7 +145,7 @@ def _number(
             room = _room(at, f"{n}", size)
             nearer = dist(at, centre) / 0.75  # plainly this hole's, and no other's
             if not (
-                any(_meet(room, other) for other in taken)
+                any(room.meets(other) for other in taken)
                 or any(_reaches(room, hole, radius) for hole, *_ in holes)
                 or any(dist(at, hole) < nearer for hole, *_ in holes if hole != centre)
             ):
@@ -162,11 +162,6 @@ def _room(at: Point, text: str, size: float, anchor: Anchor = "centre") -> Spot:
     wide, air = text_width(text, size), 0.15 * size
     left = at[0] - {"left": 0.0, "centre": 0.5, "right": 1.0}[anchor] * wide
     return Spot((left - air, at[1] - size / 2, wide + 2 * air, size), "", text)
-
-
-def _meet(one: Spot, other: Spot) -> bool:
-    (x, y, w, h), (left, top, wide, high) = one.rect, other.rect
-    return x < left + wide and left < x + w and y < top + high and top < y + h
 
 
 def _reaches(room: Spot, hole: Point, radius: float) -> bool:

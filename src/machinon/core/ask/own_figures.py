@@ -81,10 +81,6 @@ class OwnFigures(Struct, frozen=True):
                 )
 
 
-def _mm(size: float) -> str:
-    return as_kept(size)
-
-
 _NAMES = {
     "leadscrew": "lead screw",
     "gears": "wheels",

@@ -163,9 +163,8 @@ def _size_line(plan: Plan, surface: Surface, measured: Measured | None) -> Proof
     """The proof of a size that no fit rules: what others are made to is right as it is,
     the rest within what the drawing allows."""
     made, key = plan.made, surface.id.removeprefix("size.")
-    forms = made.family.surfaces if made else {}
     rests = {fit.choice.surface for fit in plan.fits if fit.choice.piece == _mate(plan)}
-    form = next((form for form, size in forms.items() if size == key), "")
+    form = made.family.form_of(key) if made else ""
     if form not in rests:
         ends: tuple[float | None, float | None] = (None, None)
         if made and key in made.sizes and isinstance(made.values[key], int | float):

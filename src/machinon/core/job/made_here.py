@@ -175,7 +175,7 @@ def _both_halves(job: Job, number: int) -> tuple[Work, str, Work, str, str] | No
     assert second.making is not None
     key = next(size for size, n in ruled_sizes(second).items() if n == number)
     family = family_for(second.making)
-    form = next((form for form, size in family.surfaces.items() if size == key), "")
+    form = family.form_of(key)
     if not form:
         return None
     there = family_for(first.making).surfaces[fit.surface]

@@ -568,9 +568,8 @@ def proof_surfaces(family: Family, fits: Sequence[FitChoice]) -> tuple[Surface, 
     form = surface_forms()["length"]
     for chain in family.chains:
         found.append(Surface(f"chain.{chain.key}", chain.words, form.kind, form.how))
-    forms = {key: form for form, key in family.surfaces.items()}
     for key in family.proof:
-        found.append(size_surface(family, key, forms.get(key, "length")))
+        found.append(size_surface(family, key, family.form_of(key) or "length"))
     return tuple(found)
 
 

@@ -412,6 +412,11 @@ class Family(Struct, frozen=True):
                 return size
         raise unknown(key, key, [size.key for size in self.sizes])
 
+    def form_of(self, key: str) -> str:
+        """The form of the surface that a size is, as others are made to it; empty where
+        nothing is."""
+        return next((form for form, size in self.surfaces.items() if size == key), "")
+
     @property
     def slots(self) -> tuple[FitSlot | Chain, ...]:
         """Everything that rules a size by a band."""

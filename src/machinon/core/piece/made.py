@@ -43,6 +43,7 @@ from machinon.core.piece.round_sizes import (
     to_nearest,
     upwards,
 )
+from machinon.core.piece.shown import fineness
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import End
 from machinon.core.quantity import LENGTH
@@ -53,7 +54,6 @@ from machinon.core.threads.screws import screw_by
 from machinon.core.wording import within
 
 THREADS = ("thread", "screw")  # measures that are the name of one
-WIDE = 0.1  # mm: limits further apart are told to a hundredth
 COARSE = 0.5  # mm: what is rounded to less is meant to go on its mate
 
 
@@ -385,11 +385,6 @@ def _off(known: Known, values: Values) -> float:
     if limits is None:
         return general_tolerance(float(known.value)) if known.value else 0.0
     return (limits[1] - limits[0]) / 2
-
-
-def fineness(low: float, high: float) -> float:
-    """How fine limits are told, mm."""
-    return 0.001 if high - low < WIDE else 0.01
 
 
 def as_told(low: float, high: float) -> tuple[float, float]:

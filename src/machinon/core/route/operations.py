@@ -30,7 +30,7 @@ from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hardware import sold_as, with_unit
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.made import Made
-from machinon.core.piece.shown import Shown
+from machinon.core.piece.shown import Shown, from_to
 from machinon.core.piece.turned_features import (
     Ball,
     Bevel,
@@ -636,10 +636,7 @@ def _left_by_reamer(
         return ()
     for band in _bands_of(hole, made):
         if band.lower is not None and band.upper is not None:
-            return (
-                Shown("⌀ from", band.lower, step=0.001),
-                Shown("⌀ to", band.upper, step=0.001),
-            )
+            return from_to("⌀", band.lower, band.upper)
     return ()
 
 

@@ -24,7 +24,7 @@ from machinon.core.job.fit_plan import FitPlan, can_be_cut
 from machinon.core.job.fit_sheet import fit_readings
 from machinon.core.job.job import MADE_HERE
 from machinon.core.piece.family import Chain
-from machinon.core.piece.made import fineness
+from machinon.core.piece.shown import fineness
 from machinon.core.quantity import length_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.survey.as_made import example_for, takes_standard

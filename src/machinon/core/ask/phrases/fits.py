@@ -139,8 +139,7 @@ def _shrink(s: Said) -> Inputs | None:
         return None
     tight, room = s.near("interference", "tight", "over"), s.near("clearance")
     if (fit := _zones(s)) and (first := s.size()):
-        tight, (room, _) = _tightest(fit, s.mm(first)), s.alike(room, first)
-        other = tight
+        other, (room, _) = _tightest(fit, s.mm(first)), s.alike(room, first)
     else:
         first, other, room = s.alike(s.size(), tight or s.size(), room)
     s.has("fit", "hub", "shaft", "on", "drop", "slip", "ring", "collar", "bore", "pin")

@@ -11,8 +11,7 @@ from machinon.core.piece.block_features import Flanked, Rebate, SixFaces, Slope
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Holes
-from machinon.core.piece.made import fineness
-from machinon.core.piece.shown import Shown
+from machinon.core.piece.shown import Shown, from_to
 from machinon.core.piece.turned_features import (
     Bore,
     Cone,
@@ -66,14 +65,7 @@ def _within(
     none, mm."""
     name = name or begun(measure)
     ends = step.limits.get(f"{feature.name}.{measure}")
-    return _from_to(name, ends) or (Shown(name, value, step=fine),)
-
-
-def _from_to(name: str, ends: tuple[float, float] | None) -> tuple[Shown, ...]:
-    if ends is None:
-        return ()
-    (low, high), step = ends, fineness(*ends)
-    return Shown(f"{name} from", low, step=step), Shown(f"{name} to", high, step=step)
+    return from_to(name, *ends) if ends else (Shown(name, value, step=fine),)
 
 
 def _wanted(step: StepTold, feature: Feature) -> Iterator[WorkLine]:
@@ -104,8 +96,9 @@ def _wanted(step: StepTold, feature: Feature) -> Iterator[WorkLine]:
             figures = (
                 *_within(step, feature, "width", feature.width),
                 Shown("Depth", feature.depth),
-                *_from_to("Tongue", step.limits.get(f"{feature.name}.tongue")),
             )
+            if tongue := step.limits.get(f"{feature.name}.tongue"):
+                figures += from_to("Tongue", *tongue)
         case Holes(hole=hole) if hole.ball and hole.depth is not None:
             figures = Shown("Ball ⌀", hole.diameter), Shown("Depth", hole.depth)
         case Holes(hole=hole) if not hole.thread:
