@@ -40,39 +40,45 @@ def figures_drawing(
     said = [shown_text(shown, inch) for shown in figures]
     widest = max(max(text_width(text, 1.0) for text, _ in said), 2.0)
     units = max(text_width(unit, NAME * size) for _, unit in said)
+    names = max(text_width(shown.name, NAME * size) for shown in figures) + size
 
     def tall_in(columns: int) -> float:
-        """Height of the figures in so many columns."""
+        """Height of the figures in so many columns, their names over them."""
         rows = -(-len(figures) // columns)
         across = (width / columns - units - 1.4 * size) / widest
         return min(across, height / rows - (NAME + 1.1) * size, LARGEST * size / 15)
 
+    def tall_after_names() -> float:
+        """Height of the figures one below the other, their names before them."""
+        across = (width - names - units - 1.4 * size) / widest
+        return min(across, height / len(figures) - 0.4 * size, LARGEST * size / 15)
+
     columns = max(range(1, len(figures) + 1), key=tall_in)
     tall = max(tall_in(columns), size)
-    # in a low and wide place each stands on a line of its own, after its name
-    names = max(text_width(shown.name, NAME * size) for shown in figures) + size
-    room_x, room_y = width - names, height / len(figures)
-    low = min((room_x - units - 1.4 * size) / widest, room_y - 0.4 * size)
-    if beside := low > WORTH * tall:
-        columns, tall = 1, min(low, LARGEST * size / 15)
-    else:
-        names, room_x = 0.0, width / columns
-        room_y = height / -(-len(figures) // columns)
+    # so it is in a low and wide place
+    if beside := tall_after_names() > WORTH * tall:
+        columns, tall = 1, tall_after_names()
+    room_y = height / -(-len(figures) // columns)
+    room_x, before = width / columns, names if beside else 0.0
     for n, (shown, (text, unit)) in enumerate(zip(figures, said, strict=True)):
         x = (n % columns) * room_x + 0.4 * size
         y = (n // columns) * room_y
-        middle = y + (room_y / 2 if beside else (NAME + 0.7) * size + tall / 2)
-        room = names or room_x
-        letters = min(NAME * size, (room - 0.6 * size) / text_width(shown.name, 1.0))
-        over = middle + 0.2 * tall if beside else y + 0.8 * size
-        board.text((x, over), shown.name, letters, "faint", "left")
-        x += names
-        board.text((x, middle), text, tall, "cut", "left", bold=True)
+        if beside:
+            middle = y + room_y / 2
+            named = middle + 0.2 * tall
+        else:
+            middle = y + (NAME + 0.7) * size + tall / 2
+            named = y + 0.8 * size
+        room = (before or room_x) - 0.6 * size
+        letters = min(NAME * size, room / text_width(shown.name, 1.0))
+        board.text((x, named), shown.name, letters, "faint", "left")
+        board.text((x + before, middle), text, tall, "cut", "left", bold=True)
         if unit:
             past = tall * text_width(text, 1.0) + 0.4 * size
-            room = (room_x - 0.5 * size - past) / text_width(unit, 1.0)
+            room = (room_x - before - 0.5 * size - past) / text_width(unit, 1.0)
             letters = min(NAME * size, room)
-            board.text((x + past, middle + 0.2 * tall), unit, letters, "faint", "left")
+            at = x + before + past, middle + 0.2 * tall
+            board.text(at, unit, letters, "faint", "left")
     return board.done()
 
 
