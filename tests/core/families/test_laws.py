@@ -15,6 +15,7 @@ from machinon.core.families import families
 from machinon.core.materials import materials
 from machinon.core.piece.family import Chain
 from machinon.core.piece.made import THREADS, Known, make
+from machinon.core.piece.shown import as_told
 from machinon.core.piece.turned_features import (
     Bore,
     Cylinder,
@@ -479,7 +480,9 @@ class Laws(unittest.TestCase):
                 least, most = made.values[chain.least], made.values[chain.most]
                 if chain.over:
                     least, most = -most, -least
+                ends = band.lower, band.upper
                 with self.subTest(family.key, chain=chain.key):
+                    self.assertEqual(as_told(*ends), ends)  # alike on every page
                     self.assertGreaterEqual(gaps[0], least - 1e-6)
                     self.assertLessEqual(gaps[1], most + 1e-6)
 

@@ -4,10 +4,12 @@ from collections.abc import Mapping
 from typing import Any
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.piece.family import Chain, FitSlot, Values
+from machinon.core.piece.shown import as_told
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.setting_out.bolt_circle import circle_band
 from machinon.core.sizes.fit import nothing_left
@@ -172,7 +174,7 @@ def plain_band(slot: FitSlot | Chain, want: str, answer: Answer) -> FitBand:
 
 
 def chain_band(chain: Chain, values: Values, doubts: Mapping[str, float]) -> FitBand:
-    """The band that a chain of lengths leaves its missing link.
+    """The band that a chain of lengths leaves its missing link, as it is told.
 
     doubts: by link, of a mate as it was measured, and how far a link of the piece's own
     may be off by its drawing, mm.
@@ -192,4 +194,8 @@ def chain_band(chain: Chain, values: Values, doubts: Mapping[str, float]) -> Fit
             "clearance_max": most,
         },
     )
-    return plain_band(chain, chain.want, answer)
+    band = plain_band(chain, chain.want, answer)
+    if band.lower is None or band.upper is None:
+        return band
+    low, high = as_told(band.lower, band.upper)
+    return replace(band, lower=low, upper=high) if low < high else band

@@ -35,7 +35,6 @@ from machinon.core.piece.lost import lost
 from machinon.core.piece.relations import Expression, in_order
 from machinon.core.piece.round_sizes import (
     ROUNDINGS,
-    downwards,
     inch_screw,
     inch_step,
     round_inches,
@@ -43,7 +42,7 @@ from machinon.core.piece.round_sizes import (
     to_nearest,
     upwards,
 )
-from machinon.core.piece.shown import fineness
+from machinon.core.piece.shown import as_told
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import End
 from machinon.core.quantity import LENGTH
@@ -385,16 +384,6 @@ def _off(known: Known, values: Values) -> float:
     if limits is None:
         return general_tolerance(float(known.value)) if known.value else 0.0
     return (limits[1] - limits[0]) / 2
-
-
-def as_told(low: float, high: float) -> tuple[float, float]:
-    """Limits as they stand on the drawing: no wider, and no finer than they are apart.
-
-    >>> as_told(63.5005, 63.51175), as_told(19.506, 20.001)
-    ((63.501, 63.511), (19.51, 20.0))
-    """
-    step = fineness(low, high)
-    return round(upwards(low, step), 3), round(downwards(high, step), 3)
 
 
 def _ruled(size: Size, rests: tuple[str, ...], values: Values) -> Known:
