@@ -24,7 +24,8 @@ _UNIT = (
 )
 _INCHES = re.compile(r"\d\s*in(?:ch(?:es)?)?\b|[\"″]|''|thou", re.IGNORECASE)
 _METRIC = re.compile(r"\d\s*[cm]m\b", re.IGNORECASE)
-_BARE = re.compile(r"[\d./ ]+")
+_BARE = re.compile(r"-?[\d./ ]+")
+_SIGN = r"(?:(?<!\S)[-−](?=[\d.]))?"  # below zero: -0.02, but not 6-32
 _SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
 _LEFT = r"[\s-]*(?:lh|left[\s-]hand(?:ed)?)\b"
 _STARTS = r"(?:ph)?\s?\d+(?:\.\d+)?\s?\(?p\s?\d+(?:\.\d+)?\)?"  # 8P4
@@ -62,8 +63,8 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("pin", r"#\d+/?\d*"),
     ("bearing", r"6[0-3]\d{2}\b"),
     ("pair", rf"{NUMBER}\s*{_UNIT}?(?:\s*[x×*]\s*{NUMBER}\s*{_UNIT}?)+"),
-    ("size", rf"{NUMBER}\s*{_UNIT}"),
-    ("number", NUMBER),
+    ("size", rf"{_SIGN}{NUMBER}\s*{_UNIT}"),
+    ("number", rf"{_SIGN}{NUMBER}"),
     ("zone", r"(?:js|JS|za|ZA|zb|ZB|zc|ZC|[a-zA-Z])\d{1,2}\b"),
     ("word", r"[^\W\d_][\w&/'-]*"),
 )
@@ -267,6 +268,20 @@ class Said:
                     return spoken.text
         return ""
 
+    def behind(self, *words: str) -> str:
+        """The size that follows a word, as in `touched at 23.4`."""
+        plain = set(map(_plain, words))
+        for at, word in enumerate(self.parts):
+            if word.word not in plain:
+                continue
+            rest = self.parts[at + 1 :]
+            says = (p for p in rest if p.text.lower() not in _BETWEEN)
+            figure = next(says, None)
+            if figure is not None and figure.kind in _FIGURES and not figure.used:
+                word.used = figure.used = True
+                return figure.text
+        return ""
+
     @functools.cached_property
     def told(self) -> list[tuple[SaidPart, SaidPart]]:
         """Words with the figures that they measure, each figure of one word."""
@@ -417,6 +432,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\b3[\s-]+wires?\b", "three wire"),
         (r"\bcorner\s+to\s+corner\b", "across corners"),
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
+        (r"\bv[\s-]+block\b", "vee block"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
         (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
         # a metric thread without its m: tap 10x1.5, thread 39x4
@@ -576,7 +592,7 @@ def heard(text: str, inch: bool = False) -> Said:
             r"g\s?(?:[5-9]|\d\d)", whole, re.IGNORECASE
         ):
             kind = "zone"  # g6 is a tolerance, no pipe
-        said.parts.append(SaidPart(kind, whole.strip(), at))
+        said.parts.append(SaidPart(kind, whole.strip().replace("−", "-"), at))
         at += len(whole)
     return said
 

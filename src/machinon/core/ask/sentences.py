@@ -81,7 +81,30 @@ class _Teller:
         return text_of(float(self[key]), ANGLE)
 
 
+def _edge(t: _Teller) -> str:
+    """Where to dial, with the part on either side of what was touched."""
+    there = float(t["position"])
+    other = 2 * float(t.given("edge_reading")) - there
+    sides = ("plus", "minus") if t.given("direction") == "+" else ("minus", "plus")
+    return (
+        f"Dial {t.both(there)} where the part lies on the {sides[0]} side of the "
+        f"finder, {t.size(other)} where on the {sides[1]} side"
+    )
+
+
+def _turns(t: _Teller) -> str:
+    turns, lines = int(t["turns"]), int(t["lines"])
+    said = f"{turns} turn{'s' * (turns != 1)} and {lines} line{'s' * (lines != 1)}"
+    short = float(t["short"])
+    said += f": the dial stands at {t.both('reads')}"
+    if abs(short) < SHORT:
+        return said
+    side = "short of it" if short > 0 else "past it"
+    return f"{said}, {small_text(abs(short), t.inch)} {side}"
+
+
 EXACT = 0.01  # seconds of arc: a division off by less is exact
+SHORT = 0.0005  # mm: a slide that is no further off is there
 A_MATCH = 0.05  # of 1: a thread that fits its readings worse is none of them
 SAME_DRILL = 0.1  # mm apart: either does for the thread
 Telling = Callable[[_Teller], str]
@@ -537,6 +560,8 @@ TELLINGS: Mapping[str, Telling] = {
     "hole-span": lambda t: (
         f"Bolt circle {t.both('diameter', 0.01)}; {t.size('chord')} centre to centre"
     ),
+    "edge-find": _edge,
+    "dial-turns": _turns,
     "half-way": lambda t: f"The middle is at {t.both('centre')}",
     "dovetail": _dovetail,
     "keyway": _keyway,

@@ -5,6 +5,7 @@ import math
 from machinon.core.quantity import small_text
 from machinon.draw.sketch import Sketch
 
+MOST_LINES = 125  # of a dial that the eye can tell apart
 STEEP = 0.14  # a lean as it is drawn: the true one is far too small to see
 
 
@@ -151,5 +152,41 @@ def cleans_up(s: Sketch) -> None:
     s.tell("stock_needed", (right, s.p(0, -big * 0.8)[1]), "stock needed", "left")
 
 
-PICTURES = {"head-tram": head_tram, "vise-tram": vise_tram, "packing": packing,
-            "steady-centre": steady_centre, "cleans-up": cleans_up}  # fmt: skip
+def dial_turns(s: Sketch) -> None:
+    """The dial from its handle's side: where it stands now, and then."""
+    turn, line = s.v("turn"), s.v("division")
+    if turn <= 0 or line <= 0:
+        return
+    s.frame(-1.1, -1.25, 1.1, 1.2, (9, 2.6))
+    s.circle(0, 0, 1.0, "outline", "panel")
+    s.circle(0, 0, 0.3, "thin")
+    lines = turn / line
+    every = (
+        1 if lines <= MOST_LINES else 10 ** math.ceil(math.log10(lines / MOST_LINES))
+    )
+
+    def at(reading: float, far: float) -> tuple[float, float]:
+        a = math.pi / 2 - 2 * math.pi * reading / turn
+        return far * math.cos(a), far * math.sin(a)
+
+    for i in range(math.ceil(lines / every - 1e-6)):
+        tall = 0.86 if i % 10 == 0 else 0.91 if i % 5 == 0 else 0.95
+        s.line(at(i * every * line, tall), at(i * every * line, 1.0), "outline", 1.2)
+    start, reads = s.v("start"), s.r("reads")
+    s.line(at(start, 0.3), at(start, 0.82), "measured", 1.6)
+    s.line(at(reads, 0.3), at(reads, 0.98), "cut", 2.6)
+    left, right, y = s.p(-1.25, 0)[0], s.p(1.25, 0)[0], s.p(0, 0)[1]
+    s.ask("travel", (left, y - 3 * s.size), "to wind", "right")
+    s.ask("dial", (left, y), "it counts", "right")
+    s.ask("start", (left, y + 3 * s.size), "stands at", "right")
+    s.ask("turn", (right, y - 5 * s.size), "one turn", "left")
+    s.ask("division", (right, y - 2.2 * s.size), "one line", "left")
+    s.tell("turns", (right, y + 0.8 * s.size), "whole turns", "left")
+    s.tell("lines", (right, y + 3 * s.size), "lines more", "left")
+    s.tell("reads", (right, y + 5.2 * s.size), "it then reads", "left")
+    s.tell("short", s.p(0, -1.25), "short by")
+
+
+PICTURES = {"dial-turns": dial_turns, "head-tram": head_tram, "vise-tram": vise_tram,
+            "packing": packing, "steady-centre": steady_centre,
+            "cleans-up": cleans_up}  # fmt: skip

@@ -16,6 +16,7 @@ _BARE = ("number",)
 _SIZES = ("size", "number")
 _TEMPERATURE = ("angle", "number")
 COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
+WEIGHT = 9.80665  # N of a kilogram
 POINT = 0.3  # of its diameter: how long a drill's point is
 
 _OPERATIONS = (
@@ -115,8 +116,10 @@ def _speed(s: Said) -> Inputs | None:
 
 @phrase("passes", "passes 13 to 12.1")
 def _passes(s: Said) -> Inputs | None:
-    if not s.has("pass", "cut") or s.has("slot", "width", "off"):
+    if not s.has("pass", "cut") or s.has("slot", "width"):
         return None
+    if s.hears("off"):
+        return _taken_off(s)
     most = s.near("deepest", "at", "most", "max", "maximum", "depth")
     finish, start = s.near("to"), s.near("from")
     start, finish = s.alike(start or s.size(), finish or s.size())
@@ -125,6 +128,27 @@ def _passes(s: Said) -> Inputs | None:
     given: Inputs = {"start": start, "finish": finish}
     if s.has("length", "face", "thickness"):
         given["on"] = "length"
+    return {**given, "most": most} if most else given
+
+
+def _taken_off(s: Said) -> Inputs | None:
+    """Passes that take so much off a size: take 4 off 40 at 0.5."""
+    most = s.near("deepest", "at", "most", "max", "maximum", "depth")
+    off = next(
+        (
+            (a, b)
+            for a, by, b in zip(s.parts, s.parts[1:], s.parts[2:], strict=False)
+            if by.text.lower() == "off" and a.kind in _SIZES and b.kind in _SIZES
+        ),
+        None,
+    )
+    if off is None:
+        return None
+    for part in off:
+        part.used = True
+    less, start = s.alike(*(part.text for part in off))
+    s.has("take", "many")
+    given: Inputs = {"start": start, "finish": f"({start})-({less})"}
     return {**given, "most": most} if most else given
 
 
@@ -159,11 +183,14 @@ def _saw_slot(s: Said) -> Inputs | None:
     return {"saw": saw, "width": width, "depth": depth}
 
 
+_SAWN = ("piece", "nut", "t-nut", "spacer", "washer", "collar", "ring", "blank")
+
+
 @phrase("pieces", "how many pieces 35 long from a bar 1000 saw 3")
 def _pieces(s: Said) -> Inputs | None:
     into = s.hears("into")
     many = s.has("many", "from") or into or _bar_of(s)
-    if not (s.has("piece") or (into and s.hears("lengths"))) or not many:
+    if not (s.has(*_SAWN) or (into and s.hears("lengths"))) or not many:
         return None
     kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
     long = s.near("length")
@@ -192,7 +219,11 @@ def _lever(s: Said) -> Inputs | None:
     if s.hears("nm"):
         return None  # the torque is known, and how long or how hard is asked
     pounds = s.near("lbf", "lb", kinds=_BARE)
-    force = f"{pounds}lbf" if pounds else s.near("n", "newton", kinds=_BARE)
+    kilos = s.near("kg", "kilo", "kgf", kinds=_BARE)
+    if pounds or kilos:
+        force = f"{pounds}lbf" if pounds else f"{float(kilos) * WEIGHT:.5g}N"
+    else:
+        force = s.near("n", "newton", kinds=_BARE)
     arm = s.size()
     s.has("force", "arm", "length", "at", "on")
     return {"force": force, "arm": arm} if force and arm else None

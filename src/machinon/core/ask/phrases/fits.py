@@ -162,10 +162,12 @@ def _press_force(s: Said) -> Inputs | None:
     metal = s.take("material") or "steel"
     length, tight, first, other = s.alike(length, tight, s.size(), s.size())
     s.has("pin", "shaft", "hub", "bush", "interference", "into", "outside")
-    if not (length and tight and first and other):
+    if not (length and tight and first):
         return None
-    diameter, outside = sorted((first, other), key=s.mm)
-    given: Inputs = {"diameter": diameter, "length": length, "hub_outside": outside}
+    # without the hub's outside it is asked for that
+    diameter, *outside = sorted(filter(None, (first, other)), key=s.mm)
+    given: Inputs = {"diameter": diameter, "length": length}
+    given |= {"hub_outside": outside[0]} if outside else {}
     metals = {"hub_material": metal, "shaft_material": s.take("material") or "steel"}
     return {**given, "interference": tight, **metals}
 
@@ -174,7 +176,7 @@ def _press_force(s: Said) -> Inputs | None:
 def _bearing(s: Said) -> Inputs | None:
     number = s.take("bearing")
     asked = s.has("bearing")
-    bore = _bearing_bore(number) if number else (s.near("bore") or s.size())
+    bore = _of_bearing(number, "bore_mm") if number else (s.near("bore") or s.size())
     if not (asked or number) or not bore:
         return None
     heated = s.has("heat", "hot", "warm")
@@ -201,9 +203,20 @@ def _bearing(s: Said) -> Inputs | None:
     }
 
 
-def _bearing_bore(number: str) -> str:
+def _of_bearing(number: str, measure: str) -> str:
     found = next((r for r in rows("ball_bearings") if r["name"] == number), None)
-    return f"{found['bore_mm']}mm" if found else ""
+    return f"{found[measure]}mm" if found else ""
+
+
+@phrase("iso-limits", "housing for a 6205 bearing")
+def _housing(s: Said) -> Inputs | None:
+    """The seat of an outer ring that stands still: H7, which it slides into."""
+    number = s.take("bearing")
+    if not number or not s.has("housing", "outer", "outside", "bore"):
+        return None
+    s.has("bearing", "seat", "hole", "ring", "size")
+    outside = _of_bearing(number, "outside_mm")
+    return {"nominal": outside, "zone": "H7"} if outside else None
 
 
 @phrase("bond-gap", "gap to bond a shaft 20 length 30")

@@ -257,6 +257,40 @@ def _chamfer(s: Said) -> Inputs | None:
     return {"leg": leg, **({"angle": angle} if angle else {})}
 
 
+@phrase("chamfer", "depth along a 45 degree face for a 10 leg")
+def _face_of_leg(s: Said) -> Inputs | None:
+    leg = s.near("leg", "side")
+    if not leg or not s.has("face", "slant", "facet"):
+        return None
+    s.has("depth", "along", "leg")
+    angle = s.take("angle")
+    return {"leg": leg, **({"angle": angle} if angle else {})}
+
+
+_TOUCHED = ("touched", "touch", "reading", "read", "at")
+
+
+@phrase("edge-find", "edge finder 10 touched at 23.4 hole 15 in")
+def _edge(s: Said) -> Inputs | None:
+    """From an edge that was touched to the edge itself, or to what lies in from it."""
+    if not s.has("edge") or not s.has(*_TOUCHED):
+        return None
+    touched = s.behind(*_TOUCHED)
+    offset = s.behind("hole", "offset", "to")
+    tip = s.near("tip", "finder", "diameter")
+    tip, touched, offset = s.alike(tip or s.size(), touched, offset or s.size())
+    minus = s.has("minus")
+    s.has("plus", "finder", "tip", "diameter", "hole", "offset", "centre", "side")
+    if not (tip and touched):
+        return None
+    return {
+        "edge_reading": touched,
+        "tip_diameter": tip,
+        "offset": offset or "0",
+        "direction": "-" if minus else "+",
+    }
+
+
 @phrase("half-way", "half way 2 102 tip 10")
 def _half_way(s: Said) -> Inputs | None:
     if s.has("taper", "cone"):
@@ -286,13 +320,16 @@ def _square_hole(s: Said) -> Inputs | None:
 @phrase("detent", "detent ball 6 deep 1.2")
 def _detent(s: Said) -> Inputs | None:
     """A dimple by its depth, its rim, or the drill that makes it."""
-    dimple = s.has("detent", "dimple") | (s.has("ball") and s.has("recess"))
+    dimple = s.has("detent", "dimple") | (s.has("ball") and s.has("recess", "sit"))
     if not dimple:
         return None
     depth, rim = s.near("depth"), s.near("rim", "mouth", "width")
     angle = s.take("angle")
-    s.has("recess", "drill", "a", "rim")
+    s.has("recess", "drill", "a", "rim", "sit")
     ball = s.near("ball") or s.size()
+    if not (depth or rim or angle):  # a ball of 8 for a 5 mm dimple
+        rim = s.near("dimple", "recess", "hole")
+        s.has("depth")  # which is asked
     ball, depth, rim = s.alike(ball, depth, rim, fractions=True)
     told = {"depth": depth, "land_diameter": rim, "drill_angle": angle}
     given = {key: said for key, said in told.items() if said}

@@ -1,5 +1,6 @@
 """Questions about measuring: dovetails, keys, flats, slips, triangles."""
 
+import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
@@ -121,6 +122,12 @@ def _sine(s: Said) -> Inputs | None:
         return None
     s.has("bar")
     angle = s.take("angle") or s.take("number")
+    for whole, part in pairwise(s.parts):  # 14 degrees 30
+        both = sum(p.kind in ("size", "number") and not p.used for p in s.parts) > 1
+        minutes = part.kind == "number" and part.text.isdigit() and int(part.text) < 60
+        if whole.text == angle and both and minutes and not part.used:
+            part.used = True
+            angle = f"{float(re.sub('[^0-9.]', '', angle)) + int(part.text) / 60:.6g}"
     length = s.size()
     return {"angle": angle, "length": length} if angle and length else None
 
@@ -165,13 +172,17 @@ def _by_sides(s: Said) -> Inputs | None:
 
 @phrase("triangle", "slope 5 over 100")
 def _slope(s: Said) -> Inputs | None:
-    if s.take("angle") or s.hears("taper", "cone"):
+    moved = s.has("indicator") and s.has("moved", "move", "read")
+    if s.take("angle") or (s.hears("taper", "cone") and not moved):
         return None
-    if not s.has("slope", "rise", "angle", "incline", "drop"):
+    asked = s.has("slope", "rise", "angle", "incline", "drop", "rake")
+    asked = s.has("degree") or asked or moved
+    if not (asked or (s.hears("out") and s.has("square"))) or s.has("turn"):
         return None
-    if not s.has("over", "run", "along", "in"):
+    if not s.has("over", "run", "along", "in", "per", "across"):
         return None
-    rise, side = s.size(), s.size()
+    rise, side = s.alike(s.size(), s.size())
+    s.has("dial", "tilt", "taper", "half")
     return {"rise": rise, "side": side} if rise and side else None
 
 

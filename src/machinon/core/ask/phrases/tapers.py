@@ -35,6 +35,26 @@ def _offset(s: Said) -> Inputs | None:
     return None
 
 
+@phrase("taper-setup", "tailstock offset for 20 to 18 over 100 bar 250")
+def _offset_of_ends(s: Said) -> Inputs | None:
+    """The tailstock set over for a taper by its two ends."""
+    if s.take("taper") or not s.has("offset", "setover", "tailstock"):
+        return None
+    whole = s.behind("bar", "centre") or s.near("bar", "centre", "between")
+    long = s.behind("over") or s.near("over", "length")
+    sizes = s.alike(s.size(), s.size(), long, whole)
+    s.has("from", "to", "set", "over", "taper", "length", "bar", "centre", "between")
+    if not all(sizes):
+        return None
+    *ends, long, whole = sizes
+    small, large = sorted(ends, key=s.mm)
+    return {
+        "taper": f"{s.mm(large):.6g}/{s.mm(small):.6g}/{s.mm(long):.6g}",
+        "method": "tailstock",
+        "length_between_centres": whole,
+    }
+
+
 @phrase("taper-advance", "taper 1:20 over 50")
 def _over(s: Said) -> Inputs | None:
     taper = s.take("taper")

@@ -79,6 +79,28 @@ def _convert(s: Said) -> Inputs | None:
     return given
 
 
+@phrase("dial-turns", "25 mm by a handle of 0.1 inch a turn")
+def _by_handle(s: Said) -> Inputs | None:
+    """A travel by a handle that moves so far a turn; a line is a thou, or 0.02 mm."""
+    if not s.has("handle", "handwheel", "dial") or s.hears("thread", "indicator"):
+        return None
+    turn = s.near("turn")
+    line = s.behind("line", "division", "graduation")
+    lines = s.near("line", "division", "graduation", kinds=("number",))
+    travel = s.near("travel") or s.size()
+    if line and lines and not turn:  # 100 lines of .001
+        (line, _) = s.alike(line, travel)
+        turn = f"{lines}*({line})"
+    turn, line = s.alike(turn, line)
+    s.has("turn", "line", "division", "feed", "wind", "move")
+    if not (travel and turn):
+        return None
+    line = line or ("0.001in" if s.in_inches(turn) else "0.02mm")
+    doubled = s.has("diameter")
+    given = {"travel": travel, "turn": turn, "division": line}
+    return {**given, "dial": "diameter"} if doubled else given
+
+
 @phrase("convert", "8 tpi in mm")
 def _pitch(s: Said) -> Inputs | None:
     tpi = s.tpi()
