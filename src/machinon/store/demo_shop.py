@@ -243,7 +243,7 @@ def _machines() -> tuple[Machine, ...]:
             "Knee mill",
             "mill",
             {
-                "spindle": "7/24",
+                "spindle": "ISO30",
                 "travel_x": "560",
                 "vise_opens": "100",
                 "travel_y": "200",

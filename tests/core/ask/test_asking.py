@@ -96,6 +96,17 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("how deep is a ball of 8 for a 5 mm dimple", "detent", "depth", 0.8775),
     ("8 mm ball sits in 6 mm hole", "detent", "depth", 1.3542),
     ("v block 30 mm bar 90 degrees height", "vee", "axis", 21.2132),
+    ("wire insert M8", "tap-drill", "drill_size", 8.4),
+    ("passes from 2 inch to 1.5 at .05", "passes", "count", 6),
+    ("angle with opposite 5 hypotenuse 13", "triangle", "other_angle", 22.6199),
+    ("hex 1/2 inch round needed", "polygon", "round_needed", 14.6647),
+    # half of (50² + 4 · 3²) / (4 · 3)
+    ("radius of curve 3 high 50 wide", "arc-chord", "diameter", 211.333),
+    ("taper of 12 mm to 10 mm in 40", "taper-angle", "ratio", 0.05),
+    ("40 taper large end", "taper", "large_diameter", 44.45),
+    ("taper 1:50 pin 6 length 30", "taper-pin", "large_diameter", 6.6),
+    ("4.2 mm drill in inch", "convert", "inch", 0.165354),
+    ("how much does 1 m steel grow per degree", "thermal-size", "change", 0.0115),
     ("oct 25 across flats", "polygon", "round_needed", 27.06),
     # 12 × 22 and 12 × 1.5 are 282 of 300
     ("bar 300 pieces 22 saw 1.5", "pieces", "pieces", 12),
@@ -610,6 +621,10 @@ class WhatOneWouldSay(unittest.TestCase):
             "how much to heat aluminium housing 62 mm to grow 0.05",
             "handle for 25 nm with 250 n",
             "radius from 3 points",
+            "grind 0.3 off in passes of 0.01",
+            "square thread 4 pitch",
+            "dovetail over 10mm pins 45.3 measured 60 deg",
+            "how much does a 6 mm taper pin go deeper for 0.02",
         ):
             with self.subTest(said):
                 told = understand(said)

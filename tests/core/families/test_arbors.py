@@ -88,6 +88,44 @@ class Arbors(unittest.TestCase):
         thick = arbor("taper-arbor", shank_end="tang", tang_round="21")
         self.assertIn("tang-clears", failed(thick))
 
+    def test_a_steep_taper_has_the_round_behind_it_that_its_spindle_guides(self):
+        """R8 is 1.250 in at its mouth and 0.949 in behind, 4 in over all; ISO 30 to 50
+        are 1¼, 1¾, 2¼ and 2¾ in at the gauge line, 3½ in a foot, and end wider than
+        what is behind them: 31.75 − 48.4 · 7/24 = 17.63 over 17.1."""
+        for name, inches in (("R8", 1.25), ("ISO30", 1.25), ("ISO40", 1.75),
+                             ("ISO45", 2.25), ("ISO50", 2.75)):  # fmt: skip
+            with self.subTest(name):
+                taper = taper_of(name)
+                self.assertAlmostEqual(taper.large / 25.4, inches)
+                self.assertAlmostEqual(
+                    taper.large - taper.length * taper.ratio, taper.small, delta=0.01
+                )
+                end = shank_end_of(name)
+                self.assertLess(end.guide, end.bore)
+                self.assertLess(end.guide, taper.small + 0.01)
+                made = arbor("taper-arbor", socket_taper=name)
+                self.assertEqual(failed(made), set())
+                behind = made.body.feature("guide")
+                self.assertEqual(behind.diameter, end.guide)
+                self.assertEqual(behind.end, made.body.feature("shank").start)
+        rings = {"front_bearing.bore": "45", "rear_bearing.bore": "45"}
+        housing = {"bearings.between": "60", "locknut.thread": "M42x1.5"}
+        for name in ("R8", "ISO30"):
+            given = {"socket.taper": name, **rings, **housing}
+            bored = make(family_of("draw-in-spindle"), given)
+            self.assertEqual(failed(bored), set())
+            bore = bored.body.feature("guide")
+            self.assertEqual(bore.diameter, shank_end_of(name).bore)
+        r8 = arbor("taper-arbor", socket_taper="R8")
+        whole = r8.body.feature("shank").end - r8.values["shank.off"]
+        self.assertAlmostEqual(whole / 25.4, 4, delta=0.01)
+        self.assertAlmostEqual(taper_of("ISO30").per_foot, 3.5)
+
+    def test_a_taper_that_lets_go_by_itself_is_drawn_home(self):
+        for name, wrong in (("MT2", set()), ("ISO40", {"drawn-home"})):
+            made = arbor("taper-arbor", socket_taper=name, shank_end="nothing")
+            self.assertEqual(failed(made), wrong)
+
     def test_the_taper_bears_in_its_socket_before_the_collar_does(self):
         """MT2 stands 5 off its socket: 17.780 + 5 / 20.020 = 18.030 at the collar."""
         made = arbor("taper-arbor", socket_taper="MT2")

@@ -196,7 +196,8 @@ def _asked(
     reckoning = reckonings()[candidate.phrase.reckoner]
     mine = own.of(reckoning)
     usual = {key: reckoning.usual[key] for key in _USUAL.get(reckoning.name, ())}
-    if inch and reckoning.name == "gauge-stack":
+    target = str(candidate.inputs.get("target", ""))
+    if reckoning.name == "gauge-stack" and Said(inch=inch).in_inches(target):
         usual["pieces"] = [f"{size}in" for size in INCH_SET]
     inputs = {**usual, **mine.inputs, **candidate.inputs}
     assumed = [key for key in usual if key not in {**mine.inputs, **candidate.inputs}]

@@ -92,6 +92,15 @@ def _edge(t: _Teller) -> str:
     )
 
 
+def _stack(t: _Teller) -> str:
+    """A stack in the unit of its set: slips of an inch set are no whole microns."""
+    sizes = [1000 * float(piece) for piece in t.given("pieces")]
+    inches = any(abs(size - round(size)) > WHOLE for size in sizes)
+    told = _Teller(t.answer, inches or t.inch)
+    pieces = (told.size(float(piece), 0.0001) for piece in t["pieces"])
+    return f"Stack {' + '.join(p.split()[0] for p in pieces)}: {told.size('total')}"
+
+
 def _turns(t: _Teller) -> str:
     turns, lines = int(t["turns"]), int(t["lines"])
     said = f"{turns} turn{'s' * (turns != 1)} and {lines} line{'s' * (lines != 1)}"
@@ -104,6 +113,7 @@ def _turns(t: _Teller) -> str:
 
 
 EXACT = 0.01  # seconds of arc: a division off by less is exact
+WHOLE = 1e-3  # µm: a size this near to a whole one is one
 SHORT = 0.0005  # mm: a slide that is no further off is there
 A_MATCH = 0.05  # of 1: a thread that fits its readings worse is none of them
 SAME_DRILL = 0.1  # mm apart: either does for the thread
@@ -583,11 +593,7 @@ TELLINGS: Mapping[str, Telling] = {
         f"{t.angle('angle')} and {t.angle('other_angle')}"
     ),
     "arc-chord": lambda t: f"Radius {t.both(float(t['diameter']) / 2)}",
-    "gauge-stack": lambda t: (
-        "Stack "
-        + " + ".join(t.size(float(piece)).split()[0] for piece in t["pieces"])
-        + f": {t.size('total')}"
-    ),
+    "gauge-stack": _stack,
     "arc": lambda t: (
         f"Radius {t.both('radius')}, {t.size('chord')} from end to end, "
         f"{t.size('height')} high, {t.angle('angle')}: {t.size('length')} along it"

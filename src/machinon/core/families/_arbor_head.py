@@ -121,7 +121,7 @@ def driven(s: Values) -> tuple[Holding, ...]:
 
 def mouth(major: float) -> float:
     """A centre that is left after tapping stands over the thread."""
-    return 1.15 * major
+    return round(1.15 * major, 1)
 
 
 def two_diameters(key: str) -> Callable[[Values], float]:
@@ -174,7 +174,7 @@ def head_sizes(shank: str) -> tuple[Size, ...]:
              choices=("screw", "nut")),
         Size("screw.thread", "screw", _screw, "to clamp the cutter", kind=TEXT),
         Size("screw.depth", "depth of its thread", two_diameters("screw.thread"),
-             "two diameters", 4, 100, rests=("screw.thread",)),
+             "two diameters", 4, 100, rests=("screw.thread",), step=0.1),
         Size("washer.over", "washer stands over the spigot by", "4", "0 for none", 0,
              50),
         Size("key.width", "key in the spigot", "0", "0 for none", 0, 40),

@@ -5,8 +5,10 @@ import math
 from collections.abc import Mapping
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
+from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import reckon
@@ -18,8 +20,9 @@ PAST = 3.0  # mm: a socket is bored past its gauge, for the tang or the draw bar
 
 
 class ShankEnd(Struct, frozen=True):
-    """The tang that a drift presses on or the thread that a draw bar screws into, and
-    how a shank stands in its socket, mm."""
+    """What a shank has behind its taper, and how it stands in its socket, mm: the tang
+    that a drift presses on, the thread that a draw bar screws into, the round that
+    guides a steep taper. Noughts for what its standard has none of."""
 
     across: float
     diameter: float
@@ -27,20 +30,21 @@ class ShankEnd(Struct, frozen=True):
     reach: float  # from the taper's gauge line to the end of the tang
     off: float  # from the socket's face to what stands in front of it
     draw: str = ""  # the draw bar's thread; empty where the standard has none
+    guide: float = 0.0  # diameter of the round behind a taper that lets go by itself
+    guide_length: float = 0.0
+    bore: float = 0.0  # of the spindle, that the guide goes into
+
+
+_LENGTHS = set(ShankEnd.__struct_fields__) - {"draw"}
 
 
 @functools.cache
 def _shank_ends() -> Mapping[str, ShankEnd]:
     return {
         r["taper"]: ShankEnd(
-            float(r["thickness"]),
-            float(r["diameter"]),
-            float(r["length"]),
-            float(r["reach"]),
-            float(r["off"]),
-            r["draw"],
+            **{key: float(r[key] or 0) for key in r if key in _LENGTHS}, draw=r["draw"]
         )
-        for r in rows("morse_shanks")
+        for r in rows("taper_shanks")
     }
 
 
@@ -48,11 +52,13 @@ def shank_end_of(name: str) -> ShankEnd:
     """The end of a taper's shank by its standard; in proportion where it has none."""
     taper = taper_of(name)
     found = _shank_ends().get(taper.name)
-    if found is not None:
+    if found is not None and found.across:
         return found
     large = taper.large or 25.0
     across, wide, long = (round(share * large, 1) for share in (0.35, 0.75, 0.9))
     reach = (taper.length or 2.5 * large) + 0.2 * large
+    if found is not None:  # one without a tang, that only a draw bar holds
+        return replace(found, diameter=wide, length=long, reach=round(reach, 1))
     return ShankEnd(across, wide, long, round(reach, 1), 5.0)
 
 
@@ -84,6 +90,9 @@ def usual_length(name: str, key: str) -> float:
 
 
 def socket_depth(name: str, key: str) -> float:
-    """Depth to which a taper's socket is bored, past its gauge line, mm. Raises
-    BadInput on `key` where it has no size of its own."""
+    """Depth to which a taper's socket is bored, past its gauge line, mm; of one with a
+    bore behind it, to that bore. Raises BadInput on `key` where it has no size of its
+    own."""
+    if bore := shank_end_of(name).bore:
+        return downwards((large_end(name, key) - bore) / taper_of(name).ratio, 0.5)
     return usual_length(name, key) + PAST

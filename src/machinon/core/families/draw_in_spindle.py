@@ -8,7 +8,13 @@ from collections.abc import Callable, Iterable
 
 from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
-from machinon.core.families._tapers import large_end, slide_set, socket_depth
+from machinon.core.families._tapers import (
+    PAST,
+    large_end,
+    shank_end_of,
+    slide_set,
+    socket_depth,
+)
 from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -46,6 +52,7 @@ OVER = 2.0  # mm: stock over each end
 FINISH = 0.3  # mm to a side, left on the seats until all roughing and heat is done
 LONG_DRILL = 8.0  # diameters: deeper, a hole is drilled from both ends to meet
 SEATED = 0.05  # mm that the length of a seat may be off: it takes from the rings' gap
+CLOSE = 0.012  # mm: of a bore that guides a round of its own size
 PUSHED_OVER = 0.01  # mm: what a ring meant for a seat that thick still goes over
 
 
@@ -55,6 +62,13 @@ def _large(s: Values) -> float:
 
 def _deep(s: Values) -> float:
     return socket_depth(str(s["socket.taper"]), "socket.large")
+
+
+def _guides(s: Values) -> tuple[float, float] | None:
+    """That of R8 has a round of its own size to guide; the others' stand free."""
+    if taper_of(str(s["socket.taper"])).name != "R8" or not s["guide.diameter"]:
+        return None
+    return float(s["guide.diameter"]), float(s["guide.diameter"]) + CLOSE
 
 
 def _small(s: Values) -> float:
@@ -91,6 +105,7 @@ def build(s: Values) -> Body:
     long = front + s["head.length"]
     socket = long - s["socket.depth"]
     nut = str(s["nut.thread"])
+    behind, guide = socket - s["guide.length"], s["guide.diameter"]
     features: list[Feature] = [
         End("rear_face", 0.0, "left"),
         Screw("nut", 0.0, thread, nut, runs_out="right"),
@@ -100,6 +115,7 @@ def build(s: Values) -> Body:
         Cylinder("head", front, long, s["head.diameter"]),
         End("mouth", long, "right"),
         Bore("draw", 0.0, long, s["draw.diameter"], "length"),
+        *((Bore("guide", behind, socket, guide),) if guide else ()),
         TaperBore("socket", socket, long, _small(s), s["socket.large"],
                   str(s["socket.taper"])),
         lead_in("rear_edge", 0.0, nut, "left"),
@@ -126,16 +142,21 @@ def checks(s: Values) -> Iterable[Check]:
     def socket_at(z: float) -> float:
         return float(s["socket.large"] - ratio * (long - z))
 
-    if long - s["socket.depth"] < front:
+    behind = long - s["socket.depth"]
+    guided = behind - s["guide.length"] if s["guide.diameter"] else behind
+    if guided < front:
+        inside = socket_at(front) if behind < front else s["guide.diameter"]
         yield at_least(
             "wall-seat",
             "front",
-            (s["front.diameter"] - socket_at(front)) / 2,
+            (s["front.diameter"] - inside) / 2,
             2.5,
             "Wall of the front seat over the socket inside it",
         )
     inside = s["draw.diameter"]
-    if long - s["socket.depth"] < spaced:
+    if guided < spaced:
+        inside = s["guide.diameter"] or inside
+    if behind < spaced:
         inside = max(inside, socket_at(spaced))
     yield at_least(
         "wall-spacer",
@@ -165,6 +186,30 @@ def checks(s: Values) -> Iterable[Check]:
         0.5,
         "Small end of the socket over the draw bar's hole",
     )
+    if s["guide.diameter"]:
+        enters = shank_end_of(str(s["socket.taper"])).guide
+        yield at_least(
+            "guide-floor",
+            "guide",
+            _small(s) - s["guide.diameter"],
+            0.0,
+            "Small end of the socket over the bore behind it",
+            grave=False,
+        )
+        yield at_least(
+            "guide-enters",
+            "guide",
+            s["guide.diameter"] - max(enters, s["draw.diameter"]),
+            0.01,
+            "Bore behind the socket over what enters it",
+        )
+        yield at_least(
+            "guide-reach",
+            "guide",
+            guided,
+            s["nut.thread_length"],
+            "Bore behind the socket ends before the nut's thread",
+        )
     yield at_least(
         "rings-pass",
         "nut",
@@ -236,6 +281,15 @@ def route(s: Values) -> tuple[Holding, ...]:
                   figures=(Shown("Left over, to a side", FINISH),)),),
         ),
     ) if welded else ()  # fmt: skip
+    guide = (
+        Step("bore", ("guide",), leaves=1.0),
+        Step(
+            "bore",
+            ("guide",),
+            note="With the socket, so that both are true: it guides the shank.",
+        ),
+    )
+    guided = bool(s["guide.diameter"])
     half = taper_of(str(s["socket.taper"])).half_angle
     thread = thread_of(str(s["nut.thread"]))
     return (
@@ -248,6 +302,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("face", ("rear_face",)),
                 Step("drill", ("draw",), of="the draw-bar hole", note=both),
                 Step("face", ("mouth",), title="Turn it round, face to length"),
+                *(guide[:1] if guided else ()),
                 Step("taper", ("socket",), leaves=1.0,
                      title="Bore the socket well under size"),
             ),
@@ -300,6 +355,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("mount", (), title=f"Slide to {half:.4f}°, by an indicator along "
                      "a known taper", tool="indicator", key="set-slide",
                      figures=slide_set(half)),
+                *(guide[1:] if guided else ()),
                 Step("taper", ("socket",), title="Finish the socket to its blue",
                      tool="boring bar or grinding spindle", note="Contact all along, a "
                      "little stronger at the mouth."),
@@ -378,6 +434,13 @@ FAMILY = Family(
              200, rests=("socket.taper",), step=0.001),
         Size("socket.depth", "depth of the socket", _deep, "past its gauge", 8, 400,
              rests=("socket.taper",), step=0.5),
+        Size("guide.diameter", "bore behind the socket",
+             lambda s: shank_end_of(str(s["socket.taper"])).bore,
+             "by its standard; 0 for none", 0, 150, rests=("socket.taper",),
+             step=0.01, limits=_guides),
+        Size("guide.length", "length of the bore behind the socket",
+             lambda s: shank_end_of(str(s["socket.taper"])).guide_length + PAST,
+             "past its shank", 1, 300, rests=("socket.taper",)),
         Size("draw.diameter", "draw bar's hole", "up(draw_bar.diameter + 0.5, 0.5)",
              "over the bar", 2, 150),
         Size("bearings.facing", "bearings face to face (X)", "no",
@@ -443,6 +506,7 @@ FAMILY = Family(
     material="alloy steel",
     runs=True,
     full={"bearings.shoulder": "50"},
-    ways=({"head.welded": "yes", "bearings.sealed": "yes"},),
+    ways=({"head.welded": "yes", "bearings.sealed": "yes"},
+          {"guide.diameter": "13", "guide.length": "12"}),
     surfaces={"shaft": "front.diameter"},
 )  # fmt: skip

@@ -53,6 +53,14 @@ from machinon.core.reckoning import TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 
+HOLDS = 5.0  # degrees of half angle: a steeper taper lets go by itself
+OVER = 0.1  # mm by which the round behind it may stand over a taper's small end
+CLOSE = 0.012  # mm under its diameter: of a round that a bore of its size guides
+STEEP = (
+    " It lets go by itself: the draw bar holds it, and what drives it is the spindle's "
+    "dogs or key. Slot the collar or the shank for them, or see that it clears them."
+)
+
 
 def _tanged(s: Values) -> bool:
     return bool(s["tang.across"])
@@ -63,9 +71,15 @@ def _drawn(s: Values) -> bool:
     return bool(s["draw.thread"] != "none" and not _tanged(s))
 
 
+def _guided(s: Values) -> bool:
+    """Whether a straight round behind the taper guides it in the spindle's bore."""
+    return bool(s["guide.diameter"] and not _tanged(s))
+
+
 def _tapered(s: Values) -> tuple[float, float]:
     """Start and end of the taper, z; at its end it has its large diameter."""
-    start = float(s["tang.length"] if _tanged(s) else 0.0)
+    guide = float(s["guide.length"] if _guided(s) else 0.0)
+    start = float(s["tang.length"]) if _tanged(s) else guide
     return start, start + float(s["shank.length"])
 
 
@@ -73,6 +87,11 @@ def _shank(s: Values) -> tuple[float, float]:
     """Large and small end of the taper."""
     large = float(s["shank.large"])
     return large, large - taper_of(str(s["shank.taper"])).ratio * s["shank.length"]
+
+
+def _back(s: Values) -> float:
+    """Diameter of the end that the draw bar screws into."""
+    return float(s["guide.diameter"]) if _guided(s) else _shank(s)[1]
 
 
 def _large(s: Values) -> float:
@@ -106,7 +125,7 @@ def _draw(s: Values) -> str:
     small end."""
     if s["shank.end"] != "draw bar" or _tanged(s):
         return "none"
-    _, small = _shank(s)
+    small = _back(s)
     usual = shank_end_of(str(s["shank.taper"])).draw
     ladder = ("M16", "M12", "M10", "M8", "M6", "M5", "M4", "M3")
     return usual or thread_within(0.6 * small, *ladder)
@@ -116,6 +135,17 @@ def _draw_depth(s: Values) -> float:
     if s["draw.thread"] == "none":
         return 5.0
     return 2 * thread_of(str(s["draw.thread"])).major
+
+
+def _guides(s: Values) -> tuple[float, float] | None:
+    """That of R8 goes into a bore of its own size; the others stand free in theirs."""
+    if taper_of(str(s["shank.taper"])).name != "R8" or not _guided(s):
+        return None
+    return float(s["guide.diameter"]) - CLOSE, float(s["guide.diameter"])
+
+
+def _guide_note(s: Values) -> str:
+    return "It goes into the spindle's bore: try it there." if _guides(s) else ""
 
 
 def build(s: Values) -> Body:
@@ -133,6 +163,10 @@ def build(s: Values) -> Body:
             Cylinder("tail", 0.0, start, wide, shoulder="right"),
             Flats("tang", 0.0, start, s["tang.across"], 2),
         ]
+    if _guided(s):
+        features.append(
+            Cylinder("guide", 0.0, start, s["guide.diameter"], shoulder="right")
+        )
     if _drawn(s):
         bar, drill = thread_of(draw), tap_drill(draw)
         features += [
@@ -142,7 +176,8 @@ def build(s: Values) -> Body:
             Centre("back_centre", 0.0, "left", mouth(bar.major)),
         ]  # fmt: skip
     else:
-        features.append(Centre("back_centre", 0.0, "left", round(0.3 * small, 1)))
+        mouth_ = round(0.3 * _back(s), 1)
+        features.append(Centre("back_centre", 0.0, "left", mouth_))
     return Body(
         Round(s["stock.diameter"], -2.0, s["stock.length"] - 2.0), tuple(features)
     )
@@ -186,15 +221,34 @@ def checks(s: Values) -> Iterable[Check]:
             1.0,
             "Round of the tang over its flats",
         )
+    if _guided(s):
+        guide = float(s["guide.diameter"])
+        form = "Round behind the taper ⌀{}, and ⌀{} where the taper ends"
+        lengths = (guide, small)
+        says = form.format(*(f"{length:.2f}" for length in lengths)) + ", mm."
+        over = guide > small + OVER
+        yield Check(
+            "guide-clears",
+            "guide",
+            not over,
+            says,
+            grave=False,
+            form=form + ", in.",
+            lengths=lengths,
+        )
     if drawn:
         bar = thread_of(str(s["draw.thread"]))
         yield at_least(
             "draw-wall",
             "draw",
-            (small - bar.major) / 2,
-            0.12 * small,
+            (_back(s) - bar.major) / 2,
+            0.12 * _back(s),
             "Wall of the shank round the draw-bar's thread",
         )
+    if taper.half_angle > HOLDS:
+        held = "A draw bar holds it." if drawn else "It needs the thread of a draw bar."
+        says = f"{taper.name} is too steep to hold by itself. {held}"
+        yield Check("drawn-home", "shank", drawn, says)
 
 
 def route(s: Values) -> tuple[Holding, ...]:
@@ -207,6 +261,10 @@ def route(s: Values) -> tuple[Holding, ...]:
         else ()
     )
     tanged = (Step("turn", ("tail",)),) if _tanged(s) else ()
+    rough, finish = (
+        Step("turn", ("guide",), leaves=FINISH),
+        Step("turn", ("guide",), note=_guide_note(s)),
+    )
     half = taper_of(str(s["shank.taper"])).half_angle
     return (
         Holding(
@@ -236,6 +294,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 DOG,
                 *tanged,
+                *((rough,) if _guided(s) else ()),
                 Step(
                     "taper",
                     ("shank",),
@@ -245,6 +304,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 ),
                 *turned_head(s),
                 SHANK_OUT,
+                *((finish,) if _guided(s) else ()),
                 Step(
                     "taper",
                     ("shank",),
@@ -256,7 +316,8 @@ def route(s: Values) -> tuple[Holding, ...]:
                     ("shank",),
                     title="Blue it in its socket",
                     tool="the socket, blue",
-                    note="Taken from the centres and put back as often as it needs.",
+                    note="Taken from the centres and put back as often as it needs."
+                    + (STEEP if half > HOLDS else ""),
                 ),
                 Step("deburr", ()),
             ),
@@ -299,7 +360,7 @@ FAMILY = Family(
     also="mandrel stub Morse MT2 MT3 slitting saw shank shell mill grinding wheel",
     sizes=(
         *stock_sizes("shank.large", lambda s: _tapered(s)[1], "shank.length",
-                     "tang.across", "tang.length"),
+                     "tang.across", "tang.length", "guide.diameter", "guide.length"),
         Size("shank.taper", "taper", "socket.taper", "as the socket has", kind=TEXT,
              by="copy"),
         Size("shank.end", "what its small end has", "draw bar", "draws it home",
@@ -318,11 +379,17 @@ FAMILY = Family(
              "by its standard", 3, 80, rests=("shank.taper",)),
         Size("tang.round", "round of the tang", _by_standard("diameter"),
              "by its standard", 2, 100, rests=("shank.taper",), at="tail.diameter"),
+        Size("guide.diameter", "round behind the taper", _by_standard("guide"),
+             "by its standard; 0 for none", 0, 150, rests=("shank.taper",), step=0.01,
+             limits=_guides),
+        Size("guide.length", "length of the round behind the taper",
+             lambda s: shank_end_of(str(s["shank.taper"])).guide_length or 10.0,
+             "by its standard", 1, 300, rests=("shank.taper",)),
         Size("draw.thread", "draw-bar thread", _draw, "by its standard", kind=TEXT,
              rests=("shank.taper", "shank.end", "shank.large", "shank.length",
-                    "tang.across", "tang.length")),
+                    "tang.across", "tang.length", "guide.diameter")),
         Size("draw.depth", "depth of the draw-bar's thread", _draw_depth,
-             "two diameters", 5, 100, rests=("draw.thread",)),
+             "two diameters", 5, 100, rests=("draw.thread",), step=0.1),
         *head_sizes("shank.large"),
     ),
     build=build,
@@ -338,6 +405,7 @@ FAMILY = Family(
     fits=(SPIGOT,),
     runs=True,
     full=DRIVEN,
-    ways=(NUT, {"shank.end": "tang", "tang.length": "20"}),
+    ways=(NUT, {"shank.end": "tang", "tang.length": "20"},
+          {"guide.diameter": "18", "guide.length": "15"}),
     surfaces={"register": "spigot.diameter", "register-length": "spigot.length"},
 )  # fmt: skip

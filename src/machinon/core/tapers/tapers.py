@@ -67,6 +67,10 @@ SPELLED = (
     (r"(?:B ?& ?S|BROWN (?:AND|&) SHARPE)(?: TAPER)?(?: NO\.?)? ?#?(\d+)", "B&S"),
     (r"(?:JT|JACOBS(?: TAPER)?)(?: NO\.?)? ?#?(\d+)", "JT"),
     (r"ER ?(\d+)", "ER"),
+    # the steep ones, by their standard or as one says them: a 40 taper
+    (r"(?:ISO|NT|NMTB|INT)(?: TAPER)? ?(30|40|45|50)(?: TAPER)?", "ISO"),
+    (r"(?<!OVER )(?<!TO )(?<!IN )(30|40|45|50) TAPER", "ISO"),
+    (r"(\d+) (?:B ?& ?S|BROWN (?:AND|&) SHARPE)", "B&S"),
 )
 _RATIO = re.compile(r"^1\s*:\s*(\d+(?:\.\d+)?)$")
 

@@ -73,7 +73,7 @@ def _speed(s: Said) -> Inputs | None:
         return None
     # the speed is known, or the feed of a tooth: that is another question
     known = bool(rpm) and not s.has("feed")
-    if known or s.hears("per"):
+    if known or s.hears("per", "time", "long"):
         return None
     asked = s.has("speed", "rpm", "feed", "surface", "fast") or bool(surface)
     if not asked and not _cuts_metal(s):
@@ -122,7 +122,7 @@ def _passes(s: Said) -> Inputs | None:
         return _taken_off(s)
     most = s.near("deepest", "at", "most", "max", "maximum", "depth")
     finish, start = s.near("to"), s.near("from")
-    start, finish = s.alike(start or s.size(), finish or s.size())
+    start, finish, most = s.alike(start or s.size(), finish or s.size(), most)
     if not start or not finish:
         return None
     given: Inputs = {"start": start, "finish": finish}
@@ -146,7 +146,7 @@ def _taken_off(s: Said) -> Inputs | None:
         return None
     for part in off:
         part.used = True
-    less, start = s.alike(*(part.text for part in off))
+    less, start, most = s.alike(*(part.text for part in off), most)
     s.has("take", "many")
     given: Inputs = {"start": start, "finish": f"({start})-({less})"}
     return {**given, "most": most} if most else given
@@ -231,7 +231,7 @@ def _lever(s: Said) -> Inputs | None:
 
 @phrase("grinding-allowance", "leave for grinding 20 by 200 long")
 def _grinding(s: Said) -> Inputs | None:
-    if not s.has("grind"):
+    if not s.has("grind") or s.hears("off", "pass", "passes"):
         return None
     soft = s.has("soft", "unhardened")
     pair = s.pair()
@@ -430,11 +430,14 @@ def _warm(s: Said) -> Inputs | None:
     absolute = measured or (at and bool(metal) and not warmer and not cooler)
     if not (absolute or warmer or cooler):
         return None
-    if any(
+    sizes = sum(part.kind in _SIZES for part in s.parts)
+    if sizes > 1 and any(
         word.text.lower() in ("grow", "expand") and figure.kind in _SIZES
         for word, figure in pairwise(s.parts)
     ):
         return None  # how warm it has to be, is asked
+    if s.hears("per", "each") and s.has("degree") and sizes == 1:
+        return {"size": s.size(), "material": metal or "steel", "temperature": 21}
     said = s.take("angle") or s.near("warmer", "cooler", "c", "f", kinds=_BARE)
     size, fahrenheit = s.size(), s.has("f", "fahrenheit")
     if not size or not said:

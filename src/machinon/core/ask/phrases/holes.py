@@ -160,14 +160,14 @@ def _cone(s: Said) -> Inputs | None:
 @phrase("polygon", "hex 17 from round")
 def _polygon(s: Said) -> Inputs | None:
     words = [part.text.lower() for part in s.parts]
-    if s.has("broach") or "hole" in words or "holes" in words:
+    if s.has("broach") or {"hole", "holes", "thread", "threads"}.intersection(words):
         return None
     sides = _sides(s, words)
     size = s.size()
     if not sides or not size:
         return None
     s.has("round", "flat", "across", "af", "bar", "rod", "corner", "shaft")
-    s.has("largest", "biggest")
+    s.has("largest", "biggest", "needed", "need")
     if _is_of_round(size, words):
         return {"sides": sides, "round": size}
     return {**({} if sides == 6 else {"sides": sides}), "across_flats": size}
@@ -200,8 +200,8 @@ def _is_of_round(size: str, words: list[str]) -> bool:
     `in 30`."""
     at = words.index(size.lower())
     before, behind = words[max(at - 1, 0)], words[min(at + 1, len(words) - 1)]
-    if "af" in words or "flats" in words:
-        return False
+    if {"af", "flats", "needed", "need"}.intersection(words):
+        return False  # what round it takes is asked
     if before != "corners" and behind in _SIDED:
         return False
     if behind in ("round", "bar", "rod", "shaft"):

@@ -15,8 +15,8 @@ TRAVEL = 10.0  # mm: of an indicator; readings further apart are of something el
 
 @phrase("dovetail", "dovetail 60 deg 10mm pins 40 wide")
 def _dovetail(s: Said) -> Inputs | None:
-    if not s.has("dovetail"):
-        return None
+    if not s.has("dovetail") or s.hears("measured", "reads", "read"):
+        return None  # from a reading its width is asked
     angle = s.take("angle")
     pin = s.near("pin", "roller")
     depth = s.near("depth")
@@ -149,13 +149,15 @@ def _triangle(s: Said) -> Inputs | None:
     angle = s.take("angle")
     # of two bare sizes the long side is what is asked: hypotenuse 30 40
     bare = not any(p.kind == "word" and p.word in ("side", "base") for p in s.parts)
+    bare = bare and not s.hears("opposite", "adjacent", "angle")
     asked = bare and sum(p.kind in ("size", "number") for p in s.parts) == 2
     slope = "" if asked else s.near("hypotenuse", "slope")
     s.has("hypotenuse")
     pair = s.pair()  # the diagonal of 40 x 30
     first = pair[0] if pair else s.size()
     second = pair[1] if pair else "" if angle or slope else s.size()
-    s.has("right", "side", "base", "rectangle", "plate")
+    s.has("right", "side", "base", "rectangle", "plate", "opposite", "adjacent")
+    s.has("angle")
     if angle and (slope or first):
         return {"slope" if slope else "side": slope or first, "angle": angle}
     if slope and first:
@@ -198,13 +200,14 @@ def _rise(s: Said) -> Inputs | None:
 
 @phrase("arc-chord", "radius from chord 40 height 5")
 def _arc(s: Said) -> Inputs | None:
-    if not s.has("chord") or s.has("hole", "circle"):
+    curve = s.has("chord") or (s.has("curve", "arc") and s.hears("radius"))
+    if not curve or s.has("hole", "circle"):
         return None
     if s.near("radius"):  # it is known: the height is another question
         return None
     height = s.near("height", "rise", "sagitta")
-    chord = s.near("chord") or s.size()
-    s.has("radius", "arc", "height")
+    chord = s.near("chord", "width") or s.size()
+    s.has("radius", "arc", "height", "curve")
     height = height or s.size()
     return {"chord": chord, "height": height} if chord and height else None
 

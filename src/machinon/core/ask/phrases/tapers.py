@@ -7,6 +7,7 @@ from machinon.core.ask.said import Said
 
 phrase = Phrases()
 
+PINS = ("1:50", "1:48")  # the tapers of a metric pin and of an inch one
 LONGEST = 6  # of the taper pins that have numbers, inches
 
 
@@ -74,7 +75,9 @@ def _from_ends(s: Said) -> Inputs | None:
     if not s.has("taper", "cone", "compound", "topslide") and not angle:
         return None
     length = s.near("over", "length")
-    length, first, other = s.alike(length, s.size(), s.size())
+    first, other = s.size(), s.size()
+    length = length or (s.size() if s.hears("to") else "")  # 12 to 10 in 40
+    length, first, other = s.alike(length, first, other)
     s.has("from", "to", "angle", "diameter", "large", "small", "end")
     if not first or not other or not length:
         return None
@@ -87,7 +90,9 @@ def _taper_pin(s: Said) -> Inputs | None:
     if not s.has("pin") or s.has("dovetail"):
         return None
     taper, pin = s.has("taper"), s.take("pin")
-    if not (taper or pin):
+    if any(part.text.replace(" ", "") in PINS for part in s.parts):
+        taper = bool(s.take("taper"))
+    if not (taper or pin) or s.hears("deeper", "further"):
         return None
     length = s.near("length")
     pair = s.pair()

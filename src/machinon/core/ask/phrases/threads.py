@@ -77,10 +77,10 @@ def _tap(s: Said) -> Inputs | None:
     thread = thread_said(s)
     percent = s.take("percent")
     threaded = s.has("thread", "threaded") and s.has("hole")
-    if not thread or not (s.has("tap", "drill") or percent or threaded):
+    insert = s.has("insert", "coil")
+    if not thread or not (s.has("tap", "drill") or percent or threaded or insert):
         return None
     formed = s.has("form", "forming", "formed", "roll")
-    insert = s.has("insert", "coil")
     s.has("hole", "size", "thread", "wire")
     given: Inputs = {"thread": thread}
     if formed:
@@ -176,7 +176,7 @@ def _head(s: Said) -> Inputs | None:
 @phrase("thread-wires", "wires m24")
 def _wires(s: Said) -> Inputs | None:
     thread = thread_said(s)
-    if not thread:
+    if not thread or s.hears("insert", "inserts"):
         return None
     read = s.near("measured", "reading", "read")
     wire = s.near("wire")

@@ -29,7 +29,10 @@ def _drill_name(s: Said) -> Inputs | None:
         return _drill("number", number)
     # a size: which drill is nearest
     value = s.take("size", "number")
-    return {"value": value, "to": "drill"} if value and _alone(s) else None
+    to = next((_TO[word] for word in ("mm", "inch", "fraction") if s.hears(word)), "")
+    if to:  # what a drill of that size is in the other unit
+        s.has(to)
+    return {"value": value, "to": to or "drill"} if value and _alone(s) else None
 
 
 def _alone(s: Said) -> bool:
