@@ -53,6 +53,7 @@ from machinon.core.reckoning import TEXT
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 
+BY_STANDARD = "by its standard, else in proportion"
 HOLDS = 5.0  # degrees of half angle: a steeper taper lets go by itself
 OVER = 0.1  # mm by which the round behind it may stand over a taper's small end
 CLOSE = 0.012  # mm under its diameter: of a round that a bore of its size guides
@@ -366,28 +367,28 @@ FAMILY = Family(
         Size("shank.end", "what its small end has", "draw bar", "draws it home",
              kind=TEXT, choices=("draw bar", "tang", "nothing")),
         Size("shank.off", "from the socket's face to the collar", _by_standard("off"),
-             "by its standard", 0, 60, rests=("shank.taper",)),
+             BY_STANDARD, 0, 60, rests=("shank.taper",)),
         Size("shank.large", "large end of the shank", _large,
              "by its standard, at the collar", 3, 200,
              rests=("shank.taper", "shank.off"), step=0.001),
-        Size("shank.length", "length of the shank", _long, "by its standard", 10, 400,
+        Size("shank.length", "length of the shank", _long, BY_STANDARD, 10, 400,
              rests=("shank.taper", "shank.off", "tang.across", "tang.length"),
              step=0.1),
-        Size("tang.across", "tang", _tang, "by its standard; 0 for none", 0, 60,
+        Size("tang.across", "tang", _tang, BY_STANDARD + "; 0 for none", 0, 60,
              rests=("shank.taper", "shank.end")),
         Size("tang.length", "length of the tang", _by_standard("length"),
-             "by its standard", 3, 80, rests=("shank.taper",)),
+             BY_STANDARD, 3, 80, rests=("shank.taper",)),
         Size("tang.round", "round of the tang", _by_standard("diameter"),
-             "by its standard", 2, 100, rests=("shank.taper",), at="tail.diameter"),
+             BY_STANDARD, 2, 100, rests=("shank.taper",), at="tail.diameter"),
         Size("guide.diameter", "round behind the taper", _by_standard("guide"),
              "by its standard; 0 for none", 0, 150, rests=("shank.taper",), step=0.01,
              limits=_guides),
         Size("guide.length", "length of the round behind the taper",
              lambda s: shank_end_of(str(s["shank.taper"])).guide_length or 10.0,
              "by its standard", 1, 300, rests=("shank.taper",)),
-        Size("draw.thread", "draw-bar thread", _draw, "by its standard", kind=TEXT,
-             rests=("shank.taper", "shank.end", "shank.large", "shank.length",
-                    "tang.across", "tang.length", "guide.diameter")),
+        Size("draw.thread", "draw-bar thread", _draw, BY_STANDARD, kind=TEXT, rests=(
+            "shank.taper", "shank.end", "shank.large", "shank.length", "tang.across",
+            "tang.length", "guide.diameter")),
         Size("draw.depth", "depth of the draw-bar's thread", _draw_depth,
              "two diameters", 5, 100, rests=("draw.thread",), step=0.1),
         *head_sizes("shank.large"),
