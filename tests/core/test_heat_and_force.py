@@ -315,3 +315,35 @@ class Rotating(unittest.TestCase):
             with self.assertRaises(BadInput) as refusal:
                 reckon("rotating-limit", {k: v for k, v in asked.items() if k != key})
             self.assertEqual(refusal.exception.key, key)
+
+
+class Tempering(unittest.TestCase):
+    """What other lists give in Fahrenheit, each within its colour."""
+
+    def test_each_colour_by_its_heat_and_each_heat_by_its_colour(self):
+        for colour, heats in (
+            ("pale straw", (430, 450)),
+            ("straw", (460, 480)),
+            ("brown", (490, 510)),
+            ("purple", (520, 550)),
+            ("blue", (560, 590)),
+        ):
+            found = reckon("temper-colour", {"colour": colour})
+            for heat in heats:
+                by_heat = reckon("temper-colour", {"heat": (heat - 32) / 1.8})
+                self.assertEqual(by_heat["colour"], colour, heat)
+            self.assertEqual(by_heat["least"], found["least"])
+            if found["next"]:
+                after = reckon("temper-colour", {"colour": found["next"]})
+                self.assertEqual(after["least"], found["most"])
+                self.assertNotEqual(after["suits"], found["suits"])
+
+    def test_what_has_no_colour_is_refused(self):
+        for wrong in (
+            {"heat": 150},
+            {"heat": 400},
+            {},
+            {"heat": 230, "colour": "blue"},
+        ):
+            with self.assertRaises(BadInput):
+                reckon("temper-colour", wrong)

@@ -87,6 +87,7 @@ SUBJECTS = (
     "cutting.speeds",
     "cutting.make_or_buy",
     "cutting.machining",
+    "cutting.tempering",
     "setting_out.side_positions",
     "setting_out.flats",
     "setting_out.lengths",

@@ -107,6 +107,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("taper 1:50 pin 6 length 30", "taper-pin", "large_diameter", 6.6),
     ("4.2 mm drill in inch", "convert", "inch", 0.165354),
     ("how much does 1 m steel grow per degree", "thermal-size", "change", 0.0115),
+    ("temper to straw", "temper-colour", "least", 235.0),
+    ("tempering colour for 530 f", "temper-colour", "most", 288.0),
     ("oct 25 across flats", "polygon", "round_needed", 27.06),
     # 12 × 22 and 12 × 1.5 are 282 of 300
     ("bar 300 pieces 22 saw 1.5", "pieces", "pieces", 12),

@@ -493,6 +493,18 @@ class WhatMayNotBeHurried(unittest.TestCase):
         home = listed("drill-plate", "bushes", bushed, **ways)[2]
         self.assertEqual((home.key, home.seconds), ("home", 20))
 
+    def test_what_is_tempered_by_its_colour_has_the_heats_of_it(self):
+        """Purple comes at 520 to 550 °F, after brown and before blue."""
+        lines = {o.key: o for o in listed("socket-key", "harden")}
+        self.assertEqual(lines["temper"].figures, ())
+        purple = {"harden.colour": "purple", "harden.temper": "3600"}
+        lines = {o.key: o for o in listed("socket-key", "harden", **purple)}
+        said = figures(lines["temper"])
+        self.assertEqual(said["Plain steel to"], "purple")
+        self.assertLess(said["from"], (520 - 32) / 1.8)
+        self.assertGreaterEqual(said["to"], (550 - 32) / 1.8 - 0.5)
+        self.assertEqual(lines["temper"].seconds, 3600)
+
     def test_what_is_welded_is_read_before_it_is_cut_again(self):
         """The seats have 0.3 to a side left; it may not have moved by more."""
         welded = {"head.welded": "yes"}

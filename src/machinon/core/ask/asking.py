@@ -54,6 +54,7 @@ _ALSO = {
     "mass": "weight",
     "polygon": "hexagon square flats corners",
     "sine": "angle block slip",
+    "temper-colour": "harden hardening straw purple blue silver steel",
     "lever": "handle spanner torque",
     "screw-torque": "bolt tighten nut force preload grade class",
     "ream-drill": "reamer reaming stock allowance hole leave",

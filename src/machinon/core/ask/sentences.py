@@ -571,6 +571,10 @@ TELLINGS: Mapping[str, Telling] = {
         f"Bolt circle {t.both('diameter', 0.01)}; {t.size('chord')} centre to centre"
     ),
     "edge-find": _edge,
+    "temper-colour": lambda t: (
+        f"{begun(str(t['colour']))}, from {t.heat('least')} to {t.heat('most')}: "
+        f"{t['suits']}"
+    ),
     "dial-turns": _turns,
     "half-way": lambda t: f"The middle is at {t.both('centre')}",
     "dovetail": _dovetail,

@@ -3,6 +3,7 @@
 import itertools
 import math
 
+from machinon.core.cutting.tempering import temper_colours
 from machinon.core.quantity import length_text
 from machinon.draw.sketch import Sketch
 
@@ -263,7 +264,32 @@ def ball_turning(s: Sketch) -> None:
     s.ask("ridge", (x, y + 7.2 * s.size), anchor="left")
 
 
+def temper_colour(s: Sketch) -> None:
+    """The colours side by side as they come, the one that is wanted marked."""
+    known = temper_colours()
+    first, last = known[0].least, known[-1].most
+    tall = (last - first) / 6
+    s.frame(first, -2.2 * tall, last, 1.6 * tall, (2, 4))
+    wanted = s.results.get("colour")
+    for one in known:
+        lit = one.name == wanted
+        s.box(one.least, 0, one.most, tall, hatch=lit)
+        x, y = s.p((one.least + one.most) / 2, tall)
+        s.board.text((x, y - 0.9 * s.size), one.name, 1.1 * s.size,
+                     "cut" if lit else "faint", bold=lit)  # fmt: skip
+        if lit:
+            s.tell("least", s.p(one.least, -0.5 * tall), "from", "right")
+            s.tell("most", s.p(one.most, -0.5 * tall), "to", "left")
+    if heat := s.v("heat"):
+        s.line((heat, -0.1 * tall), (heat, 1.1 * tall), "cut", 2.4)
+    middle = (first + last) / 2
+    s.ask("colour", s.p(first, -1.3 * tall), "colour wanted", "left")
+    s.ask("heat", s.p(last, -1.3 * tall), "or heat wanted", "right")
+    s.tell("suits", s.p(middle, -2.0 * tall), "usual for")
+
+
 PICTURES = {
+    "temper-colour": temper_colour,
     "ball-turning": ball_turning,
     "speeds": speeds,
     "passes": passes,

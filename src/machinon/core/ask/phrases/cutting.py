@@ -6,6 +6,7 @@ from itertools import pairwise
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.phrases.threads import thread_said
 from machinon.core.ask.said import Said
+from machinon.core.cutting.tempering import temper_colours
 from machinon.core.quantity import ANGLE, INCH, parse
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import thread_of
@@ -448,6 +449,21 @@ def _warm(s: Said) -> Inputs | None:
         by = there - _celsius("0", fahrenheit)
         there = 20 + by * (1 if warmer else -1)
     return {"size": size, "material": metal or "steel", "temperature": round(there, 2)}
+
+
+@phrase("temper-colour", "temper straw")
+def _tempered(s: Said) -> Inputs | None:
+    if not s.has("temper", "tempering", "tempered"):
+        return None
+    s.has("colour", "color", "steel", "heat", "c", "degree", "celsius")
+    shade = "pale " if s.has("pale", "light") else ""
+    for one in temper_colours():
+        name = one.name.removeprefix("pale ")
+        if one.name in (f"{shade}{name}", name) and s.has(name):
+            return {"colour": f"{shade}{name}" if name == "straw" else name}
+    fahrenheit = s.has("f", "fahrenheit")
+    said = s.take("angle", "number")
+    return {"heat": _celsius(said, fahrenheit)} if said else None
 
 
 @phrase("knurl", "knurl 20")

@@ -2,6 +2,10 @@
 
 from collections.abc import Mapping
 
+from machinon.core.cutting.tempering import temper_colours
+from machinon.core.piece.shown import Shown
+from machinon.core.quantity import TEMPERATURE
+from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import Way, WorkLine, WorkList, way
 
@@ -23,6 +27,7 @@ TO_HOLD = (
 )
 PRESSED_OR_SHRUNK = (("pressed", "pressed in cold"), ("shrunk", "shrunk on"))
 TO_SHRINK = (NOT_SAID, ("5", "5 s"), ("10", "10 s"), ("20", "20 s"), ("40", "40 s"))
+BY_SHEET = ("", "its sheet")
 TO_TEMPER = (NOT_SAID, ("1800", "30 min"), ("3600", "1 h"), ("7200", "2 h"))
 TO_COOL = (NOT_SAID, ("1800", "30 min"), ("3600", "1 h"), ("43200", "a night"))
 TO_DARKEN = (NOT_SAID, ("60", "1 min"), ("120", "2 min"), ("300", "5 min"))
@@ -160,6 +165,13 @@ def _shrunk(step: StepTold, ways: Mapping[str, str], how: Way) -> WorkList:
 
 def _hardened(step: StepTold, ways: Mapping[str, str]) -> WorkList:
     temper = way("harden.temper", "Temper for, by the steel's sheet", TO_TEMPER, ways)
+    # said short: each with the first thing that it suits
+    known = (
+        (one.name, f"{one.name}: {one.suits.partition(',')[0]}")
+        for one in temper_colours()
+    )
+    by = way("harden.colour", "Temper to", (BY_SHEET, *known), ways)
+    asked = [reckon("temper-colour", {"colour": by.chosen})] if by.chosen else []
     return WorkList(
         (
             WorkLine(
@@ -183,11 +195,23 @@ def _hardened(step: StepTold, ways: Mapping[str, str]) -> WorkList:
             WorkLine(
                 "temper",
                 "Temper at once, before it is cold",
-                note="Clean a place bright first: its colour tells the heat.",
+                tuple(figure for told in asked for figure in _coloured(told)),
+                "Clean a place bright first: its colour tells the heat. Stop it in oil "
+                "as the colour comes to the edge, before the next one does.",
                 seconds=_seconds(temper),
             ),
         ),
-        (temper,),
+        (by, temper),
+        tuple(asked),
+    )
+
+
+def _coloured(told: Answer) -> tuple[Shown, ...]:
+    """The colour that plain steel is tempered to, and its heat."""
+    return (
+        Shown("Plain steel to", str(told["colour"]), TEXT),
+        Shown("from", float(told["least"]), TEMPERATURE),
+        Shown("to", float(told["most"]), TEMPERATURE),
     )
 
 
