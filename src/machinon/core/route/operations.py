@@ -54,6 +54,7 @@ from machinon.core.route.drills import LADDER, drill_of, hole_of, ladder
 from machinon.core.route.in_process import BESIDE, Standing, in_process
 from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.shop.making import Moved
+from machinon.core.sizes.centre_drills import centre_drill_for
 from machinon.core.sizes.reamers import LEAVES, nearest_reamer
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
@@ -656,6 +657,8 @@ def _tool(
         return f"tap {thread_of(tap).says}"
     if drill:
         return f"drill {drill_named(drill).removesuffix(' mm')}"
+    if isinstance(feature, Centre):
+        return f"{operation.tool} {centre_drill_for(feature.mouth)}".rstrip()
     hole = hole_of(feature)
     if operation.key == "ream" and hole is not None:
         return f"{operation.tool} {sold_as(reamer)} {LEAVES}" if reamer else "reamer"
