@@ -115,7 +115,7 @@ def build(s: Values) -> Body:
         Cylinder("head", front, long, s["head.diameter"]),
         End("mouth", long, "right"),
         Bore("draw", 0.0, long, s["draw.diameter"], "length"),
-        *((Bore("guide", behind, socket, guide),) if guide else ()),
+        *((Bore("guide", behind, socket, guide, "length"),) if guide else ()),
         TaperBore("socket", socket, long, _small(s), s["socket.large"],
                   str(s["socket.taper"])),
         lead_in("rear_edge", 0.0, nut, "left"),
