@@ -95,6 +95,14 @@ class Made(Struct, frozen=True, dict=True):
                 return low, high
         return self.sizes[key].ends
 
+    @functools.cached_property
+    def drawn_limits(self) -> Mapping[str, tuple[float, float]]:
+        """The limits of those sizes that have any, by where they are drawn; mm."""
+        drawn = (
+            (known.size.drawn_at, self.limits(key)) for key, known in self.sizes.items()
+        )
+        return {place: ends for place, ends in drawn if ends is not None}
+
     def allowed(self, key: str) -> tuple[float, float]:
         """What the drawing lets a length be, mm: its own limits, else what ISO 2768
         gives it."""

@@ -404,10 +404,9 @@ def _told(
 def _limits(made: Made, step: Step) -> dict[str, tuple[float, float]]:
     """The limits of the sizes that a step cuts or proves, as `StepTold.limits`."""
     return {
-        known.size.drawn_at: ends
-        for key, known in made.sizes.items()
-        if known.size.drawn_at.partition(".")[0] in step.features
-        and (ends := made.limits(key)) is not None
+        place: ends
+        for place, ends in made.drawn_limits.items()
+        if place.partition(".")[0] in step.features
     }
 
 

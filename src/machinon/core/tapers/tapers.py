@@ -75,6 +75,7 @@ SPELLED = (
 _RATIO = re.compile(r"^1\s*:\s*(\d+(?:\.\d+)?)$")
 
 
+@functools.lru_cache
 def taper_of(name: str, key: str = "name") -> Taper:
     """A taper by name as one says it, as a ratio `1:20`, or by both ends and length
     `24/20/80`, either end first.
