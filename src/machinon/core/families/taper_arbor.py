@@ -4,13 +4,12 @@ z = 0 is the small end of the shank, or of its tang; the collar, the spigot for 
 cutter and its screw are at the right.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 
 from machinon.core.families._arbor_head import (
     CUTTER,
     DOG,
     DRIVEN,
-    FINISH,
     NUT,
     SHANK_OUT,
     SPIGOT,
@@ -20,253 +19,46 @@ from machinon.core.families._arbor_head import (
     head_features,
     head_hardware,
     head_sizes,
-    mouth,
     stock_sizes,
     turned_head,
 )
-from machinon.core.families._tapers import large_end, shank_end_of, usual_length
-from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
+from machinon.core.families._taper_shank import (
+    GUIDED,
+    SHANK_LONG,
+    SHANK_SIZES,
+    SOCKET,
+    TANGED,
+    drawn_home,
+    finished_shank,
+    rough_shank,
+    shank_checks,
+    shank_features,
+    small_end_steps,
+    tang_holding,
+    taper_ends,
+    tapered,
+)
 from machinon.core.piece.body import Body
-from machinon.core.piece.family import (
-    Check,
-    Family,
-    Holding,
-    Mate,
-    MateSize,
-    Size,
-    Step,
-    Values,
-    at_least,
-)
-from machinon.core.piece.feature import Feature
+from machinon.core.piece.family import Check, Family, Holding, Step, Values
 from machinon.core.piece.stock import Round
-from machinon.core.piece.turned_features import (
-    Bore,
-    Centre,
-    Cone,
-    Cylinder,
-    End,
-    Flats,
-    NutThread,
-)
-from machinon.core.reckoning import TEXT
-from machinon.core.tapers.tapers import taper_of
-from machinon.core.threads.screw_thread import thread_of
-
-BY_STANDARD = "by its standard, else in proportion"
-HOLDS = 5.0  # degrees of half angle: a steeper taper lets go by itself
-OVER = 0.1  # mm by which the round behind it may stand over a taper's small end
-CLOSE = 0.012  # mm under its diameter: of a round that a bore of its size guides
-STEEP = (
-    " It lets go by itself: the draw bar holds it, and what drives it is the spindle's "
-    "dogs or key. Slot the collar or the shank for them, or see that it clears them."
-)
-
-
-def _tanged(s: Values) -> bool:
-    return bool(s["tang.across"])
-
-
-def _drawn(s: Values) -> bool:
-    """Whether a draw bar screws into it."""
-    return bool(s["draw.thread"] != "none" and not _tanged(s))
-
-
-def _guided(s: Values) -> bool:
-    """Whether a straight round behind the taper guides it in the spindle's bore."""
-    return bool(s["guide.diameter"] and not _tanged(s))
-
-
-def _tapered(s: Values) -> tuple[float, float]:
-    """Start and end of the taper, z; at its end it has its large diameter."""
-    guide = float(s["guide.length"] if _guided(s) else 0.0)
-    start = float(s["tang.length"]) if _tanged(s) else guide
-    return start, start + float(s["shank.length"])
-
-
-def _shank(s: Values) -> tuple[float, float]:
-    """Large and small end of the taper."""
-    large = float(s["shank.large"])
-    return large, large - taper_of(str(s["shank.taper"])).ratio * s["shank.length"]
-
-
-def _back(s: Values) -> float:
-    """Diameter of the end that the draw bar screws into."""
-    return float(s["guide.diameter"]) if _guided(s) else _shank(s)[1]
-
-
-def _large(s: Values) -> float:
-    """Diameter of the taper at the collar: wider than at the socket's face, which it
-    stands off."""
-    taper = str(s["shank.taper"])
-    wider = taper_of(taper).ratio * float(s["shank.off"])
-    return large_end(taper, "shank.large") + wider
-
-
-def _long(s: Values) -> float:
-    taper = str(s["shank.taper"])
-    if _tanged(s):
-        return shank_end_of(taper).reach + float(s["shank.off"] - s["tang.length"])
-    return usual_length(taper, "shank.large") + float(s["shank.off"])
-
-
-def _by_standard(what: str) -> Callable[[Values], float]:
-    """A rule: that of a shank of its taper."""
-    return lambda s: float(getattr(shank_end_of(str(s["shank.taper"])), what))
-
-
-def _tang(s: Values) -> float:
-    return (
-        shank_end_of(str(s["shank.taper"])).across if s["shank.end"] == "tang" else 0.0
-    )
-
-
-def _draw(s: Values) -> str:
-    """The taper's standard draw-bar thread, else one that leaves a wall in the shank's
-    small end."""
-    if s["shank.end"] != "draw bar" or _tanged(s):
-        return "none"
-    small = _back(s)
-    usual = shank_end_of(str(s["shank.taper"])).draw
-    ladder = ("M16", "M12", "M10", "M8", "M6", "M5", "M4", "M3")
-    return usual or thread_within(0.6 * small, *ladder)
-
-
-def _draw_depth(s: Values) -> float:
-    if s["draw.thread"] == "none":
-        return 5.0
-    return 2 * thread_of(str(s["draw.thread"])).major
-
-
-def _guides(s: Values) -> tuple[float, float] | None:
-    """That of R8 goes into a bore of its own size; the others stand free in theirs."""
-    if taper_of(str(s["shank.taper"])).name != "R8" or not _guided(s):
-        return None
-    return float(s["guide.diameter"]) - CLOSE, float(s["guide.diameter"])
-
-
-def _guide_note(s: Values) -> str:
-    return "It goes into the spindle's bore: try it there." if _guides(s) else ""
 
 
 def build(s: Values) -> Body:
-    start, end = _tapered(s)
-    large, small = _shank(s)
-    draw = str(s["draw.thread"])
-    features: list[Feature] = [
-        End("small_end", 0.0, "left"),
-        Cone("shank", start, end, small, large, str(s["shank.taper"])),
-        *head_features(s, end),
-    ]
-    if _tanged(s):
-        wide = s["tang.round"]
-        features += [
-            Cylinder("tail", 0.0, start, wide, shoulder="right"),
-            Flats("tang", 0.0, start, s["tang.across"], 2),
-        ]
-    if _guided(s):
-        features.append(
-            Cylinder("guide", 0.0, start, s["guide.diameter"], shoulder="right")
-        )
-    if _drawn(s):
-        bar, drill = thread_of(draw), tap_drill(draw)
-        features += [
-            Bore("draw_hole", 0.0, s["draw.depth"] + CHIP_ROOM * bar.pitch, drill,
-                 opens="left", pointed=True),
-            NutThread("draw", 0.0, s["draw.depth"], draw, drill),
-            Centre("back_centre", 0.0, "left", mouth(bar.major)),
-        ]  # fmt: skip
-    else:
-        mouth_ = round(0.3 * _back(s), 1)
-        features.append(Centre("back_centre", 0.0, "left", mouth_))
+    _, end = tapered(s)
     return Body(
-        Round(s["stock.diameter"], -2.0, s["stock.length"] - 2.0), tuple(features)
+        Round(s["stock.diameter"], -2.0, s["stock.length"] - 2.0),
+        (*shank_features(s), *head_features(s, end)),
     )
 
 
 def checks(s: Values) -> Iterable[Check]:
-    large, small = _shank(s)
-    drawn = _drawn(s)
-    behind = s["draw.depth"] + 10.0 if drawn else 0.0
-    yield from head_checks(s, large, _tapered(s)[1], behind)
-    taper = taper_of(str(s["shank.taper"]))
-    if taper.large is not None:
-        yield at_least(
-            "collar-off",
-            "shank",
-            (large - taper.large) / taper.ratio,
-            1.0,
-            "Gap from the socket's face to the collar: the taper must bear, not the "
-            "collar",
-        )
-    yield at_least(
-        "collar-socket",
-        "collar",
-        s["collar.diameter"] - large,
-        1.0,
-        "Collar over the socket's mouth",
-        grave=False,
-    )
-    if _tanged(s):
-        yield at_least(
-            "tang-clears",
-            "tang",
-            (small - s["tang.round"]) / 2,
-            0.1,
-            "Small end of the taper over the round of its tang",
-        )
-        yield at_least(
-            "tang-flat",
-            "tang",
-            s["tang.round"] - s["tang.across"],
-            1.0,
-            "Round of the tang over its flats",
-        )
-    if _guided(s):
-        guide = float(s["guide.diameter"])
-        form = "Round behind the taper ⌀{}, and ⌀{} where the taper ends"
-        lengths = (guide, small)
-        says = form.format(*(f"{length:.2f}" for length in lengths)) + ", mm."
-        over = guide > small + OVER
-        yield Check(
-            "guide-clears",
-            "guide",
-            not over,
-            says,
-            grave=False,
-            form=form + ", in.",
-            lengths=lengths,
-        )
-    if drawn:
-        bar = thread_of(str(s["draw.thread"]))
-        yield at_least(
-            "draw-wall",
-            "draw",
-            (_back(s) - bar.major) / 2,
-            0.12 * _back(s),
-            "Wall of the shank round the draw-bar's thread",
-        )
-    if taper.half_angle > HOLDS:
-        held = "A draw bar holds it." if drawn else "It needs the thread of a draw bar."
-        says = f"{taper.name} is too steep to hold by itself. {held}"
-        yield Check("drawn-home", "shank", drawn, says)
+    large, _ = taper_ends(s)
+    behind = s["draw.depth"] + 10.0 if drawn_home(s) else 0.0
+    yield from head_checks(s, large, tapered(s)[1], behind)
+    yield from shank_checks(s)
 
 
 def route(s: Values) -> tuple[Holding, ...]:
-    draw = (
-        (
-            Step("drill", ("draw_hole",), of="the draw-bar hole"),
-            Step("tap", ("draw",), of="the draw bar"),
-        )
-        if _drawn(s)
-        else ()
-    )
-    tanged = (Step("turn", ("tail",)),) if _tanged(s) else ()
-    rough, finish = (
-        Step("turn", ("guide",), leaves=FINISH),
-        Step("turn", ("guide",), note=_guide_note(s)),
-    )
-    half = taper_of(str(s["shank.taper"])).half_angle
     return (
         Holding(
             "ends",
@@ -274,16 +66,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "In the chuck, each end in turn",
             "Both ends get their holes and a true centre first: everything after is "
             "turned between them.",
-            (
-                Step("face", ("small_end",)),
-                *draw,
-                Step(
-                    "centre",
-                    ("back_centre",),
-                    note="True to the thread." if draw else "",
-                ),
-                *faced_end(s),
-            ),
+            (*small_end_steps(s), *faced_end(s)),
         ),
         Holding(
             "between-centres",
@@ -294,62 +77,16 @@ def route(s: Values) -> tuple[Holding, ...]:
             "A stop for repeated cuts.",
             (
                 DOG,
-                *tanged,
-                *((rough,) if _guided(s) else ()),
-                Step(
-                    "taper",
-                    ("shank",),
-                    leaves=FINISH,
-                    title=f"Rough the taper, compound at {half:.4f}°",
-                    note="Set it by an indicator along a known taper.",
-                ),
+                *rough_shank(s),
                 *turned_head(s),
                 SHANK_OUT,
-                *((finish,) if _guided(s) else ()),
-                Step(
-                    "taper",
-                    ("shank",),
-                    title="Finish the taper to its blue",
-                    note="Blue at the large end only: the angle is too steep.",
-                ),
-                Step(
-                    "prove",
-                    ("shank",),
-                    title="Blue it in its socket",
-                    tool="the socket, blue",
-                    note="Taken from the centres and put back as often as it needs."
-                    + (STEEP if half > HOLDS else ""),
-                ),
+                *finished_shank(s),
                 Step("deburr", ()),
             ),
             "centres",
         ),
-        *_tang_holding(s),
+        *tang_holding(s),
         *driven(s),
-    )
-
-
-def _tang_holding(s: Values) -> tuple[Holding, ...]:
-    if not _tanged(s):
-        return ()
-    return (
-        Holding(
-            "tang",
-            "mill",
-            "In a dividing head or vee block, by the collar",
-            "The tang comes once the taper is proved: it is not what drives it, the "
-            "taper is; a drift knocks it out by it.",
-            (
-                Step(
-                    "mill",
-                    ("tang",),
-                    title=f"Mill the tang to {s['tang.across']:g} mm",
-                    note="The same off both sides: it stands in the middle of its "
-                    "slot. Round its corners, or they bruise the socket.",
-                ),
-                Step("deburr", ("tang",), key="deburr-tang"),
-            ),
-        ),
     )
 
 
@@ -360,53 +97,18 @@ FAMILY = Family(
     "on a Morse 3 shank for a saw of 22 mm bore and 3 mm width",
     also="mandrel stub Morse MT2 MT3 slitting saw shank shell mill grinding wheel",
     sizes=(
-        *stock_sizes("shank.large", lambda s: _tapered(s)[1], "shank.length",
-                     "tang.across", "tang.length", "guide.diameter", "guide.length"),
-        Size("shank.taper", "taper", "socket.taper", "as the socket has", kind=TEXT,
-             by="copy"),
-        Size("shank.end", "what its small end has", "draw bar", "draws it home",
-             kind=TEXT, choices=("draw bar", "tang", "nothing")),
-        Size("shank.off", "from the socket's face to the collar", _by_standard("off"),
-             BY_STANDARD, 0, 60, rests=("shank.taper",)),
-        Size("shank.large", "large end of the shank", _large,
-             "by its standard, at the collar", 3, 200,
-             rests=("shank.taper", "shank.off"), step=0.001),
-        Size("shank.length", "length of the shank", _long, BY_STANDARD, 10, 400,
-             rests=("shank.taper", "shank.off", "tang.across", "tang.length"),
-             step=0.1),
-        Size("tang.across", "tang", _tang, BY_STANDARD + "; 0 for none", 0, 60,
-             rests=("shank.taper", "shank.end")),
-        Size("tang.length", "length of the tang", _by_standard("length"),
-             BY_STANDARD, 3, 80, rests=("shank.taper",)),
-        Size("tang.round", "round of the tang", _by_standard("diameter"),
-             BY_STANDARD, 2, 100, rests=("shank.taper",), at="tail.diameter"),
-        Size("guide.diameter", "round behind the taper", _by_standard("guide"),
-             "by its standard; 0 for none", 0, 150, rests=("shank.taper",), step=0.01,
-             limits=_guides),
-        Size("guide.length", "length of the round behind the taper",
-             lambda s: shank_end_of(str(s["shank.taper"])).guide_length or 10.0,
-             "by its standard", 1, 300, rests=("shank.taper",)),
-        Size("draw.thread", "draw-bar thread", _draw, BY_STANDARD, kind=TEXT, rests=(
-            "shank.taper", "shank.end", "shank.large", "shank.length", "tang.across",
-            "tang.length", "guide.diameter")),
-        Size("draw.depth", "depth of the draw-bar's thread", _draw_depth,
-             "two diameters", 5, 100, rests=("draw.thread",), step=0.1),
+        *stock_sizes("shank.large", lambda s: tapered(s)[1], *SHANK_LONG),
+        *SHANK_SIZES,
         *head_sizes("shank.large"),
     ),
     build=build,
     route=route,
     checks=checks,
     hardware=head_hardware,
-    mates=(
-        Mate("socket", "the socket it goes in", (
-            MateSize("taper", "its taper", "MT3", ("taper-in",)),
-        ), seats="shank.ends - shank.off", turned=True),
-        CUTTER,
-    ),
+    mates=(SOCKET, CUTTER),
     fits=(SPIGOT,),
     runs=True,
     full=DRIVEN,
-    ways=(NUT, {"shank.end": "tang", "tang.length": "20"},
-          {"guide.diameter": "18", "guide.length": "15"}),
+    ways=(NUT, TANGED, GUIDED),
     surfaces={"register": "spigot.diameter", "register-length": "spigot.length"},
 )  # fmt: skip
