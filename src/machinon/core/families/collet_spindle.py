@@ -3,13 +3,18 @@
 z = 0 is the rear end; the nose and the collet's seat are at the right.
 """
 
-import math
 from collections.abc import Iterable
 
-from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._collet_nose import (
+    COLLET,
+    NOSE_SIZES,
+    NUT,
+    SEAT_STEPS,
+    nose_checks,
+    nose_features,
+)
 from machinon.core.families._tapers import slide_set
-from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -34,11 +39,8 @@ from machinon.core.piece.turned_features import (
     Cylinder,
     End,
     Groove,
-    Screw,
-    TaperBore,
 )
-from machinon.core.quantity import ANGLE, COUNT
-from machinon.core.reckoning import TEXT
+from machinon.core.quantity import COUNT
 from machinon.core.threads.screw_thread import thread_of
 
 OVER = 2.0  # mm: stock over each end
@@ -51,18 +53,6 @@ LONG_DRILL = 8.0  # diameters: deeper, a bore is drilled from both ends to meet
 def _long(s: Values) -> float:
     behind = s["journal.length"] + s["collar.length"] + s["cover.length"]
     return float(behind + s["nose.length"])
-
-
-def _small(s: Values) -> float:
-    """Small end of the seat."""
-    slope = 2 * math.tan(math.radians(s["seat.half_angle"]))
-    small = float(s["seat.large"] - slope * s["seat.length"])
-    if small <= 0:
-        most = s["seat.large"] / slope
-        raise BadInput(
-            "seat.length", f"length of the seat: it ends in a point at {most:.1f} mm."
-        )
-    return small
 
 
 def _collar(s: Values) -> float:
@@ -79,10 +69,6 @@ def _cover(s: Values) -> float:
     return float(s["cap.bore"] if is_there(s, "cap.bore") else thread + 2)
 
 
-def _nose(s: Values) -> float:
-    return float(s["nut.length"] + 3 * thread_of(str(s["nose.thread"])).pitch)
-
-
 def _step(s: Values) -> float:
     """Diameter of the cover's step; 0 for none."""
     return float(s["cover.diameter"]) if s["cover.length"] else 0.0
@@ -92,16 +78,13 @@ def build(s: Values) -> Body:
     long, rear, collar = _long(s), s["journal.length"], s["collar.length"]
     shoulder = rear + collar
     step = shoulder + s["cover.length"]
-    thread = str(s["nose.thread"])
     features: list[Feature] = [
         End("rear", 0.0, "left"),
         Cylinder("journal", 0.0, rear, s["journal.diameter"], shoulder="right"),
         Cylinder("collar", rear, shoulder, s["collar.diameter"]),
-        Screw("nose", step, long, thread, runs_out="left"),
+        *nose_features(s, step, long),
         End("front", long, "right"),
         Bore("bore", 0.0, long, s["bore.diameter"], "length"),
-        TaperBore("seat", long - s["seat.length"], long, _small(s), s["seat.large"]),
-        lead_in("nose_edge", long, thread, "right"),
         Bevel("rear_edge", 0.0, s["journal.diameter"], 0.5, "left"),
     ]  # fmt: skip
     if s["cover.length"]:
@@ -141,28 +124,7 @@ def checks(s: Values) -> Iterable[Check]:
             "Wall between that recess and the bore",
         )
     thread = thread_of(str(s["nose.thread"]))
-    groove = Screw("nose", 0, 1, str(s["nose.thread"])).groove
-    yield at_least(
-        "seat-wall",
-        "seat",
-        (groove - s["seat.large"]) / 2,
-        max(1.2, 0.06 * thread.major),
-        "Wall of the seat to the root of the nose's thread and its relief",
-    )
-    yield at_least(
-        "bar-passes",
-        "bore",
-        s["bore.diameter"] - s["collet.largest"],
-        0.3,
-        "Bore over the largest bar that the collets hold",
-    )
-    yield at_least(
-        "seat-stands",
-        "seat",
-        _small(s) - s["bore.diameter"],
-        0.4,
-        "Small end of the seat over the bore, so that the seat ends in a step",
-    )
+    yield from nose_checks(s)
     yield at_least(
         "journal-wall",
         "journal",
@@ -179,13 +141,6 @@ def checks(s: Values) -> Iterable[Check]:
         grave=False,
     )
     yield at_least(
-        "nose-long",
-        "nose",
-        s["nose.length"],
-        s["nut.length"] + 2 * thread.pitch,
-        "Nose for its nut, with the relief (two pitches)",
-    )
-    yield at_least(
         "collar-shoulder",
         "collar",
         (s["collar.diameter"] - max(s["journal.diameter"], thread.major, _step(s))) / 2,
@@ -200,13 +155,6 @@ def checks(s: Values) -> Iterable[Check]:
             0.1,
             "Step of the cover over the thread that the cover is pushed across",
         )
-    yield at_least(
-        "collet-room",
-        "seat",
-        s["seat.length"],
-        0.7 * s["collet.taper_length"],
-        "Seat on the collet's taper (0.7 of it)",
-    )
     if s["pins.count"]:
         yield at_least(
             "pins-wall",
@@ -320,17 +268,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("mount", (), title="Set the journal true within 2 µm, the slide "
                      f"to {s['seat.half_angle']:g}°", tool="indicator",
                      key="set-true", figures=slide_set(s["seat.half_angle"])),
-                Step("taper", ("seat",), leaves=0.15, title="Rough the seat"),
-                Step("taper", ("seat",), title="Finish the seat by light cuts or "
-                     "grinding", tool="boring bar or grinding spindle", note="Blue at "
-                     "one end only: turn the slide a hair. Blue at both ends and not "
-                     "between: the tool stands off centre height."),
-                Step("prove", ("seat",), title="Blue a collet in the seat, read its "
-                     "run-out", tool="collet, ground pin, indicator",
-                     note="Read on the pin, then with the collet half a turn round, "
-                     "then with the pin alone: the reckoning of run-out told apart "
-                     "says what is the seat's. Near the nose and further out: that "
-                     "shows a tilt."),
+                *SEAT_STEPS,
                 Step("deburr", ()),
             ),
         ),
@@ -364,18 +302,7 @@ FAMILY = Family(
         Size("cover.length", "step for a cover", "0", "0 for none", 0, 60),
         Size("cover.diameter", "diameter of that step", _cover,
              "over the nut's thread", 0, 285, rests=("nose.thread", "cover.length")),
-        Size("nose.thread", "thread of the nose", "nut.thread", "as its nut",
-             kind=TEXT, by="copy"),
-        Size("nose.length", "length of the nose", _nose,
-             "its nut and the relief", 4, 150, rests=("nose.thread",), step=0.5),
-        Size("bore.diameter", "bore", "up(collet.largest + 0.5, 0.5)",
-             "over the largest bar", 2, 180),
-        Size("seat.half_angle", "half angle of the seat", "collet.half_angle",
-             "as the collet has", 1, 45, ANGLE, by="copy"),
-        Size("seat.large", "large end of the seat", "collet.large", "as the collet has",
-             4, 190, by="copy", step=0.01, at="seat.large"),
-        Size("seat.length", "length of the seat", "0.8*collet.taper_length",
-             "most of the collet's taper", 2, 150, step=0.5),
+        *NOSE_SIZES,
         Size("pins.count", "holes for a pin spanner", "3", "0 for none", 0, 8, COUNT),
         Size("pins.diameter", "spanner's holes", "5", "", 1, 20),
         Size("pins.depth", "depth of those holes", "4", "", 1, 30),
@@ -390,28 +317,13 @@ FAMILY = Family(
         ), around=(
             Ring("journal.begins", "journal.begins + tube.length", "tube.bore"),
         )),
-        Mate("nut", "its nut", (
-            MateSize("thread", "its thread", "M32x1.5"),
-            MateSize("length", "length of its thread", 12.0,
-                     ("length", "depth", "thickness")),
-        ), around=(
-            Ring("nose.ends - nut.length", "nose.ends", "nut.thread"),
-        )),
+        NUT,
         Mate("cap", "the cover on it", (
             MateSize("bore", "its bore", 34.0, ("bore", "recess"), True),
         ), around=(
             Ring("cover.begins", "cover.ends", "cap.bore"),
         )),
-        Mate("collet", "the collets", (
-            MateSize("large", "large end of their taper", 25.0, ("shaft",)),
-            MateSize("taper_length", "length of their taper", 20.0,
-                     ("length", "shoulder")),
-            MateSize("half_angle", "half angle of their taper", 8.0, kind=ANGLE),
-            MateSize("largest", "largest bar they hold", 16.0),
-        ), around=(
-            Ring("seat.ends - collet.taper_length", "seat.ends + 2",
-                 "collet.largest", "collet.large"),
-        )),
+        COLLET,
     ),
     fits=(
         FitSlot("journal", "Journal in its tube", "journal.diameter", "tube.bore",
