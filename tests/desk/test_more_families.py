@@ -213,6 +213,35 @@ class KnobsAndSpindles(OfTheFamilies):
         self.assertAlmostEqual(seat.start_diameter, 20.503, places=3)
         self.finish_by((31.0, 1))
 
+    def test_a_collet_chuck_for_the_tailstock(self):
+        """Morse 2 is 18.030 at the collar, 5 mm off its socket. Nose 12 + 3 × 1.5 =
+        16.5 and collar 12 are 28.5; the seat 14 × 0.8 = 11, the bar 10 and 1 more are
+        22 of it. The bore ends in the taper's plane: 28.5 behind the front."""
+        self.make(
+            "collet-chuck",
+            ("socket", "taper-in", "bore-gauge", ("17.78", "0"), ("15.283", "50")),
+            ("nut", "length", "caliper", "12.0"),
+            ("collet", "shaft", "micrometer", "17.0", "17.0"),
+            ("collet", "length", "caliper", "14.0"),
+            typed=[
+                ("nut.thread", "M22x1.5"),
+                ("collet.half_angle", "8"),
+                ("collet.largest", "10"),
+            ],
+        )
+        self.assertEqual(self.value("shank.taper"), "MT2")
+        self.assertEqual(self.value("draw.thread"), "M10")
+        self.assertEqual((self.value("bore.depth"), self.value("bore.diameter")),
+                         (28.5, 10.5))  # fmt: skip
+        body = self.job.plan.made.body
+        self.assertAlmostEqual(body.feature("bore").start, body.feature("shank").end)
+        self.size("bore.depth", "75")
+        self.assertIn("holes-meet", [check.key for check in self.job.plan.failed])
+        self.size("bore.depth", "")
+        steps = [step.key for up in self.job.plan.route for step in up.steps]
+        self.assertLess(steps.index("prove-shank"), steps.index("taper-seat"))
+        self.finish_by()
+
     def test_a_draw_in_spindle_on_two_bearings(self):
         """Morse 2 is 17.780 at 1:20.020, 64 deep and 3 past its gauge, from the table:
         its small end stands over a draw bar's hole of 10.5. The housing keeps the rings

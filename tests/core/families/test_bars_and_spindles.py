@@ -134,6 +134,45 @@ class Spindles(unittest.TestCase):
         self.assertLess(steps.index("prove-journal"), steps.index("taper-seat"))
         self.assertEqual(steps[-2:], ["prove-seat", "deburr"])
 
+    def test_a_collet_chuck_s_bore_stays_clear_of_its_draw_bar(self):
+        """MT3, 86 to the collar, then 12 and 16.5: 114.5 long. M12 goes 24 deep, 4
+        turns of 1.75 on for chips and a point of 0.3 × 10.3: 34.1. The bore ends 33
+        behind the front, its point 0.3 × 16.5 on: 114.5 − 33 − 4.95 = 76.6."""
+        chuck = made("collet-chuck")
+        ends = chuck.body.feature("shank").end, chuck.body.feature("nose").end
+        self.assertEqual(ends, (86, 114.5))
+        have = check(chuck, "holes-meet").have
+        self.assertAlmostEqual(have, 76.55 - (24 + 4 * 1.75 + 3.09), delta=0.02)
+        self.assertEqual(chuck.body.feature("bore").start, 81.5)
+        # 1:19.922 of 4.5: 24.076 − 0.226 over 16.5
+        self.assertAlmostEqual(check(chuck, "bore-wall").have, 3.675, delta=0.001)
+
+    def test_a_collet_chuck_s_seat_is_cut_last_on_its_taper(self):
+        ups = route_told(made("collet-chuck", shank_end="tang"))
+        keys = [up.key for up in ups]
+        self.assertEqual(keys, ["ends", "between-centres", "flats", "tang", "seat"])
+        steps = [s.key for up in ups for s in up.steps]
+        self.assertLess(steps.index("prove-shank"), steps.index("taper-seat"))
+        self.assertLess(steps.index("thread-nose"), steps.index("taper-shank-2"))
+
+    def test_what_usually_goes_wrong_with_a_collet_chuck(self):
+        each_is_said(
+            self,
+            "collet-chuck",
+            [
+                ({"nut_thread": "M28x1.5"}, "seat-wall"),
+                ({"nose_length": "13"}, "nose-long"),
+                ({"collar_diameter": "33", "flats_across": "0"}, "collar-shoulder"),
+                ({"bore_depth": "30"}, "bore-deep"),
+                ({"bore_depth": "80"}, "holes-meet"),
+                ({"bore_depth": "65", "bore_diameter": "18"}, "bore-wall"),
+                ({"flats_across": "20"}, "flats-wall"),
+                ({"flats_across": "38"}, "flats-grip"),
+                ({"shank_off": "0"}, "collar-off"),
+                ({"socket_taper": "ISO30", "shank_end": "nothing"}, "drawn-home"),
+            ],
+        )
+
     def test_what_usually_goes_wrong_with_a_draw_in_spindle(self):
         each_is_said(
             self,

@@ -36,6 +36,7 @@ from machinon.core.threads.screw_thread import thread_of
 BY_STANDARD = "by its standard, else in proportion"
 HOLDS = 5.0  # degrees of half angle: a steeper taper lets go by itself
 OVER = 0.1  # mm by which the round behind it may stand over a taper's small end
+CENTRE = 0.3  # of its diameter: how long a drill's point is
 CLOSE = 0.012  # mm under its diameter: of a round that a bore of its size guides
 STEEP = (
     " It lets go by itself: the draw bar holds it, and what drives it is the spindle's "
@@ -116,6 +117,15 @@ def _draw_depth(s: Values) -> float:
     if s["draw.thread"] == "none":
         return 5.0
     return 2 * thread_of(str(s["draw.thread"])).major
+
+
+def draw_hole_end(s: Values) -> float:
+    """How far the draw bar's hole comes towards the front, to its point, z."""
+    if not drawn_home(s):
+        return 0.0
+    bar = thread_of(str(s["draw.thread"]))
+    point = CENTRE * tap_drill(bar.name)
+    return float(s["draw.depth"] + CHIP_ROOM * bar.pitch + point)
 
 
 def _guides(s: Values) -> tuple[float, float] | None:
