@@ -242,6 +242,28 @@ class KnobsAndSpindles(OfTheFamilies):
         self.assertLess(steps.index("prove-shank"), steps.index("taper-seat"))
         self.finish_by()
 
+    def test_a_sleeve_for_morse_2_drills_in_a_morse_3_spindle(self):
+        """Morse 3 is 24.076 at the collar, 5 mm off; with a tang the slot for the drift
+        is 6.3 + 0.3 wide, 62 from the mouth, and the collar 12.5 long."""
+        self.make(
+            "taper-sleeve",
+            ("socket", "taper-in", "bore-gauge", ("23.825", "0"), ("21.315", "50")),
+            ("tool", "taper-out", "micrometer", ("17.78", "0"), ("15.283", "50")),
+        )
+        self.assertEqual((self.value("shank.taper"), self.value("seat.taper")),
+                         ("MT3", "MT2"))  # fmt: skip
+        self.size("shank.end", "tang")
+        slot = self.job.plan.made.body.feature("drift")
+        self.assertEqual((slot.width, slot.mouth - slot.end), (6.6, 62))
+        self.assertEqual(self.value("collar.length"), 12.5)
+        self.assertEqual(self.job.plan.failed, ())
+        self.size("collar.length", "5")
+        self.assertEqual([c.key for c in self.job.plan.failed], ["holes-meet"])
+        self.size("collar.length", "")
+        sleeve = self.finish_by()
+        tapers = {o.id: o.given for o in sleeve.surfaces if o.id.startswith("taper")}
+        self.assertEqual(tapers, {"taper-out": "MT3", "taper-in": "MT2"})
+
     def test_a_draw_in_spindle_on_two_bearings(self):
         """Morse 2 is 17.780 at 1:20.020, 64 deep and 3 past its gauge, from the table:
         its small end stands over a draw bar's hole of 10.5. The housing keeps the rings

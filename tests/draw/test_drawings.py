@@ -267,7 +267,9 @@ class StackStrip(unittest.TestCase):
     def test_what_stands_about_a_piece_stands_clear_of_its_metal(self):
         """Threads bite and a ring is pinched by hundredths; no ring stands in metal."""
         in_metal = {
-            ("collet-spindle", "collet"),  # its taper in the seat, drawn as a round
+            # its taper in the seat, drawn as a round
+            ("collet-spindle", "collet"),
+            ("collet-chuck", "collet"),
             ("hub-adapter", "key_bar"),  # in the keyway, which is no part of the region
         }
         found = []

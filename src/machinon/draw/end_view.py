@@ -16,7 +16,7 @@ from machinon.core.piece.turned_features import (
     Keyway,
     NutThread,
     Screw,
-    Slits,
+    ToTheMiddle,
 )
 from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
@@ -57,7 +57,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
                 _holes(board, feature, place, scale)
             case Keyway():
                 _keyway(board, body, feature, place, scale)
-            case Slits():
+            case ToTheMiddle():
                 _slits(board, body, feature, place)
             case Flats() if feature != round_it:
                 _flats(board, body, feature, place)
@@ -123,7 +123,7 @@ def _keyway(
     board.items.append(Shape(sides, role, 1.4, closed=False))
 
 
-def _slits(board: Board, body: Body, slits: Slits, place: Place) -> None:
+def _slits(board: Board, body: Body, slits: ToTheMiddle, place: Place) -> None:
     half, outer = slits.width / 2, slits.diameter / 2
     inner = max(half, body.radii(slits.end - 1e-4)[0])
     before = _before(body, slits.end)

@@ -3,6 +3,7 @@
 import functools
 import math
 from collections.abc import Iterable
+from itertools import pairwise
 
 from msgspec.structs import replace
 
@@ -12,6 +13,7 @@ from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import (
     Ball,
+    CrossSlot,
     EdgeRound,
     Flats,
     Keyway,
@@ -268,6 +270,8 @@ def draw_lines_on(board: Board, body: Body, feature: Feature, place: Place) -> N
                 _knurl_lines(board, replace(feature, start=start, end=end), place)
         case Slits():
             _slit_lines(board, feature, place)
+        case CrossSlot():
+            _slot_lines(board, feature, place)
 
 
 def _mouths_outside(board: Board, holes: CrossHoles, place: Place) -> None:
@@ -324,6 +328,13 @@ def _slit_lines(board: Board, slits: Slits, place: Place) -> None:
     """The near edge of the saw cut that is looked into."""
     r = -slits.width / 2
     board.items.append(Line(place(slits.start, r), place(slits.end, r), "outline", 1.2))
+
+
+def _slot_lines(board: Board, slot: CrossSlot, place: Place) -> None:
+    """The half of a slot's mouth that is not cut away."""
+    start, end, low = slot.start, slot.end, -slot.width / 2
+    for a, b in pairwise(((start, 0.0), (start, low), (end, low), (end, 0.0))):
+        board.items.append(Line(place(*a), place(*b), "outline", 1.2))
 
 
 def _flat_lines(board: Board, body: Body, flats: Flats, place: Place) -> None:

@@ -11,8 +11,8 @@ from machinon.core.piece.turned_features import (
     Flats,
     Keyway,
     Knurl,
-    Slits,
     Sloping,
+    ToTheMiddle,
 )
 from machinon.draw.drawing import Place, Point
 from machinon.draw.end_view import draw_end_view
@@ -261,7 +261,7 @@ class TurnedSheet(SheetLayout):
             return section(feature.z, feature.diameter / 2), 0.0
         if isinstance(feature, Centre):
             return section(feature.z, feature.mouth / 2), 0.0
-        if isinstance(feature, Slits):
+        if isinstance(feature, ToTheMiddle):
             middle = (feature.start + feature.end) / 2
             return section(middle, -feature.width / 2), 0.0
         if isinstance(feature, Flats):

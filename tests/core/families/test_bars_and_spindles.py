@@ -173,6 +173,49 @@ class Spindles(unittest.TestCase):
             ],
         )
 
+    def test_a_sleeve_with_a_tang_is_as_long_as_such_sleeves_are(self):
+        """MT2 in MT3: the tool's tang ends 75 in, the slot reaches 0.8 of its 16 past
+        that, 87.8, and 4 are left to the sleeve's own tang of 20: 111.8 over all, where
+        DIN 2185 has 112. MT1 in MT2: 62 + 10.8 + 4 + 16 = 92.8, and 92 there."""
+        for outer, inner, long in (("MT3", "MT2", 112), ("MT2", "MT1", 92)):
+            sleeve = made("taper-sleeve", socket_taper=outer, tool_taper=inner,
+                          shank_end="tang")  # fmt: skip
+            self.assertEqual(failed(sleeve), set())
+            mouth = sleeve.body.feature("front").z
+            self.assertAlmostEqual(mouth, long, delta=1.0)
+            slot = sleeve.body.feature("drift")
+            self.assertGreater(slot.start, sleeve.values["tang.length"] + 3)
+
+    def test_a_socket_ends_where_the_hole_for_the_tang_is_as_wide(self):
+        """MT2: 14.5 behind it, 1 over the tang: (17.780 − 14.5) × 20.020 = 65.7."""
+        sleeve = made("taper-sleeve")
+        self.assertEqual(sleeve.values["seat.depth"], 65.5)
+        self.assertEqual(sleeve.values["hole.depth"], 0, "open right through")
+        self.assertEqual(sleeve.body.feature("hole").start, 0)
+        drawn = made("taper-sleeve", shank_end="draw bar")
+        self.assertGreaterEqual(check(drawn, "holes-meet").have, 3.99)
+
+    def test_what_usually_goes_wrong_with_a_taper_sleeve(self):
+        each_is_said(
+            self,
+            "taper-sleeve",
+            [
+                ({"collar_diameter": "20"}, "mouth-wall"),
+                ({"socket_taper": "MT3", "tool_taper": "MT3"}, "seat-wall"),
+                ({"hole_diameter": "16.5"}, "seat-bears"),
+                ({"hole_diameter": "9.5"}, "bar-passes"),
+                ({"socket_taper": "MT3", "seat_depth": "60", "hole_diameter": "18.5"},
+                 "hole-wall"),
+                ({"shank_end": "tang", "hole_depth": "0"}, "small-end"),
+                ({"shank_end": "tang", "collar_length": "1", "tool_taper": "MT3"},
+                 "holes-meet"),
+                ({"shank_end": "tang", "drift_width": "6"}, "drift-takes"),
+                ({"shank_end": "tang", "drift_from_mouth": "72"}, "drift-reach"),
+                ({"shank_end": "tang", "hole_diameter": "13"}, "tool-enters"),
+                ({"shank_off": "0"}, "collar-off"),
+            ],
+        )  # fmt: skip
+
     def test_what_usually_goes_wrong_with_a_draw_in_spindle(self):
         each_is_said(
             self,

@@ -320,7 +320,7 @@ class Laws(unittest.TestCase):
 
     def test_the_solid_is_closed_and_has_the_body_s_volume(self):
         """Of a turned piece without cross cuts, Pappus says the same volume."""
-        across = ("Holes", "CrossHoles", "Flats", "Keyway", "Slits")
+        across = ("Holes", "CrossHoles", "CrossSlot", "Flats", "Keyway", "Slits")
         for _, made in everywhere(self):
             solid = made.body.solid
             self.assertEqual(solid.status().name, "NoError")

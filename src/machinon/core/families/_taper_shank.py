@@ -37,6 +37,7 @@ BY_STANDARD = "by its standard, else in proportion"
 HOLDS = 5.0  # degrees of half angle: a steeper taper lets go by itself
 OVER = 0.1  # mm by which the round behind it may stand over a taper's small end
 CENTRE = 0.3  # of its diameter: how long a drill's point is
+AT_THE_END = 0.05  # mm that the large end of a taper may be off by its drawing
 CLOSE = 0.012  # mm under its diameter: of a round that a bore of its size guides
 STEEP = (
     " It lets go by itself: the draw bar holds it, and what drives it is the spindle's "
@@ -84,6 +85,14 @@ def _large(s: Values) -> float:
     return large_end(taper, "shank.large") + wider
 
 
+def near_to(key: str) -> Callable[[Values], tuple[float, float]]:
+    """Limits of a taper's large end, mm: by how much it may stand out or in.
+
+    Source: a shop rule; of a Morse taper that is a millimetre either way.
+    """
+    return lambda s: (float(s[key]) - AT_THE_END, float(s[key]) + AT_THE_END)
+
+
 def _long(s: Values) -> float:
     taper = str(s["shank.taper"])
     if tanged(s):
@@ -115,7 +124,7 @@ def _draw(s: Values) -> str:
 
 def _draw_depth(s: Values) -> float:
     if s["draw.thread"] == "none":
-        return 5.0
+        return 6.0  # of none: any that can be
     return 2 * thread_of(str(s["draw.thread"])).major
 
 
@@ -142,9 +151,13 @@ def _guide_note(s: Values) -> str:
 def shank_features(s: Values) -> list[Feature]:
     """The shank with its tang, its draw bar's thread or the round behind it, and the
     centre in its small end."""
+    return [*shank_outside(s), *_small_end(s)]
+
+
+def shank_outside(s: Values) -> list[Feature]:
+    """The shank without what goes into its small end."""
     start, end = tapered(s)
     large, small = taper_ends(s)
-    draw = str(s["draw.thread"])
     features: list[Feature] = [
         End("small_end", 0.0, "left"),
         Cone("shank", start, end, small, large, str(s["shank.taper"])),
@@ -159,22 +172,26 @@ def shank_features(s: Values) -> list[Feature]:
         features.append(
             Cylinder("guide", 0.0, start, s["guide.diameter"], shoulder="right")
         )
-    if drawn_home(s):
-        bar, drill = thread_of(draw), tap_drill(draw)
-        features += [
-            Bore("draw_hole", 0.0, s["draw.depth"] + CHIP_ROOM * bar.pitch, drill,
-                 opens="left", pointed=True),
-            NutThread("draw", 0.0, s["draw.depth"], draw, drill),
-            Centre("back_centre", 0.0, "left", mouth(bar.major)),
-        ]  # fmt: skip
-    else:
-        mouth_ = round(0.3 * back_end(s), 1)
-        features.append(Centre("back_centre", 0.0, "left", mouth_))
     return features
 
 
-def shank_checks(s: Values) -> Iterable[Check]:
-    """Checks of the shank and its small end; what stands in front is a collar."""
+def _small_end(s: Values) -> list[Feature]:
+    """What goes into the small end: the draw bar's thread, a centre."""
+    if not drawn_home(s):
+        return [Centre("back_centre", 0.0, "left", round(0.3 * back_end(s), 1))]
+    draw = str(s["draw.thread"])
+    bar, drill = thread_of(draw), tap_drill(draw)
+    return [
+        Bore("draw_hole", 0.0, s["draw.depth"] + CHIP_ROOM * bar.pitch, drill,
+             opens="left", pointed=True),
+        NutThread("draw", 0.0, s["draw.depth"], draw, drill),
+        Centre("back_centre", 0.0, "left", mouth(bar.major)),
+    ]  # fmt: skip
+
+
+def shank_checks(s: Values, through: bool = False) -> Iterable[Check]:
+    """Checks of the shank and its small end; what stands in front is a collar.
+    through: a draw bar goes through it, into what it carries."""
     large, small = taper_ends(s)
     taper = taper_of(str(s["shank.taper"]))
     if taper.large is not None:
@@ -233,14 +250,11 @@ def shank_checks(s: Values) -> Iterable[Check]:
             0.12 * back_end(s),
             "Wall of the shank round the draw-bar's thread",
         )
-    if taper.half_angle > HOLDS:
-        held = (
-            "A draw bar holds it."
-            if drawn_home(s)
-            else "It needs the thread of a draw bar."
-        )
+    if taper.half_angle > HOLDS and not through:
+        drawn = drawn_home(s)
+        held = "A draw bar holds it." if drawn else "It needs the thread of a draw bar."
         says = f"{taper.name} is too steep to hold by itself. {held}"
-        yield Check("drawn-home", "shank", drawn_home(s), says)
+        yield Check("drawn-home", "shank", drawn, says)
 
 
 def small_end_steps(s: Values) -> tuple[Step, ...]:
@@ -320,37 +334,44 @@ def tang_holding(s: Values) -> tuple[Holding, ...]:
     )
 
 
-SHANK_SIZES = (
-    Size("shank.taper", "taper", "socket.taper", "as the socket has", kind=TEXT,
-         by="copy"),
-    Size("shank.end", "what its small end has", "draw bar", "draws it home",
-         kind=TEXT, choices=("draw bar", "tang", "nothing")),
-    Size("shank.off", "from the socket's face to the collar", _by_standard("off"),
-         BY_STANDARD, 0, 60, rests=("shank.taper",)),
-    Size("shank.large", "large end of the shank", _large,
-         "by its standard, at the collar", 3, 200,
-         rests=("shank.taper", "shank.off"), step=0.001),
-    Size("shank.length", "length of the shank", _long, BY_STANDARD, 10, 400,
-         rests=("shank.taper", "shank.off", "tang.across", "tang.length"),
-         step=0.1),
-    Size("tang.across", "tang", _tang, BY_STANDARD + "; 0 for none", 0, 60,
-         rests=("shank.taper", "shank.end")),
-    Size("tang.length", "length of the tang", _by_standard("length"),
-         BY_STANDARD, 3, 80, rests=("shank.taper",)),
-    Size("tang.round", "round of the tang", _by_standard("diameter"),
-         BY_STANDARD, 2, 100, rests=("shank.taper",), at="tail.diameter"),
-    Size("guide.diameter", "round behind the taper", _by_standard("guide"),
-         "by its standard; 0 for none", 0, 150, rests=("shank.taper",), step=0.01,
-         limits=_guides),
-    Size("guide.length", "length of the round behind the taper",
-         lambda s: shank_end_of(str(s["shank.taper"])).guide_length or 10.0,
-         "by its standard", 1, 300, rests=("shank.taper",)),
-    Size("draw.thread", "draw-bar thread", _draw, BY_STANDARD, kind=TEXT, rests=(
-        "shank.taper", "shank.end", "shank.large", "shank.length", "tang.across",
-        "tang.length", "guide.diameter")),
-    Size("draw.depth", "depth of the draw-bar's thread", _draw_depth,
-         "two diameters", 5, 100, rests=("draw.thread",), step=0.1),
-)  # fmt: skip
+def shank_sizes(
+    usual: str = "draw bar", why: str = "draws it home"
+) -> tuple[Size, ...]:
+    """Sizes of the shank; usual: what its small end has, and why."""
+    return (
+        Size("shank.taper", "taper", "socket.taper", "as the socket has", kind=TEXT,
+             by="copy"),
+        Size("shank.end", "what its small end has", usual, why, kind=TEXT,
+             choices=("draw bar", "tang", "nothing")),
+        Size("shank.off", "from the socket's face to the collar", _by_standard("off"),
+             BY_STANDARD, 0, 60, rests=("shank.taper",)),
+        Size("shank.large", "large end of the shank", _large,
+             "by its standard, at the collar", 3, 200,
+             rests=("shank.taper", "shank.off"), step=0.001,
+             limits=near_to("shank.large")),
+        Size("shank.length", "length of the shank", _long, BY_STANDARD, 10, 400,
+             rests=("shank.taper", "shank.off", "tang.across", "tang.length"),
+             step=0.1),
+        Size("tang.across", "tang", _tang, BY_STANDARD + "; 0 for none", 0, 60,
+             rests=("shank.taper", "shank.end")),
+        Size("tang.length", "length of the tang", _by_standard("length"),
+             BY_STANDARD, 3, 80, rests=("shank.taper",)),
+        Size("tang.round", "round of the tang", _by_standard("diameter"),
+             BY_STANDARD, 2, 100, rests=("shank.taper",), at="tail.diameter"),
+        Size("guide.diameter", "round behind the taper", _by_standard("guide"),
+             "by its standard; 0 for none", 0, 150, rests=("shank.taper",), step=0.01,
+             limits=_guides),
+        Size("guide.length", "length of the round behind the taper",
+             lambda s: shank_end_of(str(s["shank.taper"])).guide_length or 10.0,
+             "by its standard", 1, 300, rests=("shank.taper",)),
+        Size("draw.thread", "draw-bar thread", _draw, BY_STANDARD, kind=TEXT, rests=(
+            "shank.taper", "shank.end", "shank.large", "shank.length", "tang.across",
+            "tang.length", "guide.diameter")),
+        Size("draw.depth", "depth of the draw-bar's thread", _draw_depth,
+             "two diameters", 5, 100, rests=("draw.thread",), step=0.1),
+    )  # fmt: skip
+
+
 # of the shank, that its length goes by
 SHANK_LONG = (
     "shank.length",

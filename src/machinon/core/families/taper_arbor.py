@@ -25,7 +25,6 @@ from machinon.core.families._arbor_head import (
 from machinon.core.families._taper_shank import (
     GUIDED,
     SHANK_LONG,
-    SHANK_SIZES,
     SOCKET,
     TANGED,
     drawn_home,
@@ -33,6 +32,7 @@ from machinon.core.families._taper_shank import (
     rough_shank,
     shank_checks,
     shank_features,
+    shank_sizes,
     small_end_steps,
     tang_holding,
     taper_ends,
@@ -98,7 +98,7 @@ FAMILY = Family(
     also="mandrel stub Morse MT2 MT3 slitting saw shank shell mill grinding wheel",
     sizes=(
         *stock_sizes("shank.large", lambda s: tapered(s)[1], *SHANK_LONG),
-        *SHANK_SIZES,
+        *shank_sizes(),
         *head_sizes("shank.large"),
     ),
     build=build,

@@ -680,18 +680,18 @@ class Flats(Feature, frozen=True):
         }
 
 
-class Slits(Feature, frozen=True):
-    """Saw cuts along the axis from an end, evenly round it, each to the middle."""
+class ToTheMiddle(Feature, frozen=True):
+    """Slots along the axis of a turned piece, each cut from outside to the middle."""
 
     start: float
     end: float
     diameter: float
     width: float
-    count: int
 
     @property
     def angles(self) -> list[float]:
-        return even_angles(self.count, 90.0)
+        """Where they open, degrees."""
+        raise NotImplementedError
 
     def cuts(self) -> tuple[Cut, ...]:
         long, half, deep = self.end - self.start, self.width / 2, self.diameter / 2
@@ -713,8 +713,39 @@ class Slits(Feature, frozen=True):
         return {
             "length": Dimension("along", self.start, self.end, radius),
             "width": Dimension("hole", self.start, self.end, radius),
-            "count": Dimension("hole", self.start, self.end, radius),
         }
+
+
+class CrossSlot(ToTheMiddle, frozen=True):
+    """A slot right across, from one place along the axis to another."""
+
+    mouth: float  # the end that its place is said from, z
+
+    @property
+    def angles(self) -> list[float]:
+        """Towards who looks at its side, and away from there."""
+        return even_angles(2, 0.0)
+
+    def dimensions(self) -> dict[str, Dimension]:
+        radius = (self.diameter / 2, 0.0)
+        return {
+            **super().dimensions(),
+            "from_mouth": Dimension("along", self.end, self.mouth, radius),
+        }
+
+
+class Slits(ToTheMiddle, frozen=True):
+    """Saw cuts along the axis from an end, evenly round it."""
+
+    count: int
+
+    @property
+    def angles(self) -> list[float]:
+        return even_angles(self.count, 90.0)
+
+    def dimensions(self) -> dict[str, Dimension]:
+        found = super().dimensions()
+        return {**found, "count": found["width"]}
 
 
 class Knurl(Feature, frozen=True):

@@ -12,7 +12,13 @@ from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.solid_cuts import Sunk, extent
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import Ball, Flats, NutThread, Screw, Slits
+from machinon.core.piece.turned_features import (
+    Ball,
+    Flats,
+    NutThread,
+    Screw,
+    ToTheMiddle,
+)
 from machinon.core.route.operations import StepTold
 
 STANDING = {
@@ -65,8 +71,8 @@ def minutes_of(step: StepTold) -> float:
             cut += each * feature.many
         elif isinstance(feature, Ball):
             cut += BALL
-        elif isinstance(feature, Flats | Slits):
-            cut += EACH_FLAT * feature.count
+        elif isinstance(feature, Flats | ToTheMiddle):
+            cut += EACH_FLAT * len(feature.angles)
     return round(HANDLING + cut, 1)
 
 

@@ -37,6 +37,7 @@ from machinon.core.piece.turned_features import (
     Bore,
     Centre,
     Cone,
+    CrossSlot,
     Cylinder,
     EdgeRound,
     Flats,
@@ -485,7 +486,7 @@ def _cutter(feature: Feature) -> float:
             return SAW
         case SixFaces():
             return FACE_MILL
-        case Slot():
+        case Slot() | CrossSlot():
             return min(feature.width, END_MILL)
         case Keyway():
             return feature.width
@@ -542,6 +543,8 @@ def _words(step: Step, feature: Feature) -> str:
         case TeeSlot():
             head = f"{_size(feature.head)} × {_size(feature.height)}"
             return f"{name}, neck {_size(feature.neck)}, head {head}"
+        case CrossSlot():
+            return f"{name} right through, {_size(feature.width)} wide"
         case Slits():
             return f"{name}: {feature.count} × {_size(feature.width)} wide"
         case Knurl():
@@ -665,6 +668,9 @@ def _tool(
         return f"counterbore {sold_as(hole.bore)}"
     if isinstance(feature, TaperBore):
         return operation.tool.replace("knife tool", "boring bar")
-    if isinstance(feature, Slot | Pocket | Keyway) and operation.tool in NAMED:
+    if (
+        isinstance(feature, Slot | Pocket | Keyway | CrossSlot)
+        and operation.tool in NAMED
+    ):
         return f"{operation.tool} {with_unit(_cutter(feature))}"
     return operation.tool

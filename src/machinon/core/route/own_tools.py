@@ -11,7 +11,14 @@ from machinon.core.piece.block_features import (
 )
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
-from machinon.core.piece.turned_features import Bore, Cylinder, Keyway, Screw, Slits
+from machinon.core.piece.turned_features import (
+    Bore,
+    CrossSlot,
+    Cylinder,
+    Keyway,
+    Screw,
+    Slits,
+)
 from machinon.core.quantity import length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.shop.belongings import Belongings, Item
@@ -50,7 +57,7 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
             return _own_size("broach", hole.square, shelf, inch)
         case Keyway() if bore.inside:
             return _own_size("broach", bore.width, shelf, inch)
-        case Keyway() | Slot():
+        case Keyway() | Slot() | CrossSlot():
             return _own_mill(bore.width, shelf, inch)
         case Pocket() if bore.radius:
             return _own_mill(2 * bore.radius, shelf, inch)
