@@ -4,7 +4,7 @@ behind it for the bar."""
 import math
 from collections.abc import Iterable
 
-from machinon.core.errors import BadInput
+from machinon.core.families._tapers import inner_end
 from machinon.core.families._tapped import lead_in
 from machinon.core.piece.family import (
     Check,
@@ -26,13 +26,8 @@ from machinon.core.threads.screw_thread import thread_of
 def seat_end(s: Values) -> float:
     """Small end of the seat, mm."""
     slope = 2 * math.tan(math.radians(s["seat.half_angle"]))
-    small = float(s["seat.large"] - slope * s["seat.length"])
-    if small <= 0:
-        most = s["seat.large"] / slope
-        raise BadInput(
-            "seat.length", f"length of the seat: it ends in a point at {most:.1f} mm."
-        )
-    return small
+    large, deep = float(s["seat.large"]), float(s["seat.length"])
+    return inner_end(large, slope, deep, "seat.length", "length of the seat")
 
 
 def _nose(s: Values) -> float:

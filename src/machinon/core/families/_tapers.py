@@ -96,3 +96,12 @@ def socket_depth(name: str, key: str) -> float:
     if bore := shank_end_of(name).bore:
         return downwards((large_end(name, key) - bore) / taper_of(name).ratio, 0.5)
     return usual_length(name, key) + PAST
+
+
+def inner_end(large: float, ratio: float, deep: float, key: str, words: str) -> float:
+    """Small end of a taper bored so deep, mm. Raises BadInput on `key`, whose words are
+    said, where it ends in a point before."""
+    small = large - ratio * deep
+    if small <= 0:
+        raise BadInput(key, f"{words}: it ends in a point at {large / ratio:.1f} mm.")
+    return small

@@ -6,10 +6,10 @@ z = 0 is the rear end; the socket's mouth is at the right.
 
 from collections.abc import Callable, Iterable
 
-from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
 from machinon.core.families._tapers import (
     PAST,
+    inner_end,
     large_end,
     shank_end_of,
     slide_set,
@@ -73,13 +73,8 @@ def _guides(s: Values) -> tuple[float, float] | None:
 
 def _small(s: Values) -> float:
     ratio = taper_of(str(s["socket.taper"])).ratio
-    small = float(s["socket.large"] - ratio * s["socket.depth"])
-    if small <= 0:
-        most = s["socket.large"] / ratio
-        raise BadInput(
-            "socket.depth", f"depth of the socket: it ends in a point at {most:.1f} mm."
-        )
-    return small
+    large, deep = float(s["socket.large"]), float(s["socket.depth"])
+    return inner_end(large, ratio, deep, "socket.depth", "depth of the socket")
 
 
 def _nut(s: Values) -> float:

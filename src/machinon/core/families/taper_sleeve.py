@@ -9,7 +9,6 @@ from collections.abc import Iterable
 
 from msgspec.structs import replace
 
-from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
 from machinon.core.families._taper_shank import (
     GUIDED,
@@ -33,6 +32,7 @@ from machinon.core.families._taper_shank import (
     tapered,
 )
 from machinon.core.families._tapers import (
+    inner_end,
     large_end,
     shank_end_of,
     slide_set,
@@ -91,14 +91,9 @@ def _deep(s: Values) -> float:
 
 def _small(s: Values) -> float:
     """Small end of the socket."""
+    large, deep = float(s["seat.large"]), float(s["seat.depth"])
     ratio = taper_of(_inner(s)).ratio
-    small = float(s["seat.large"] - ratio * s["seat.depth"])
-    if small <= 0:
-        most = s["seat.large"] / ratio
-        raise BadInput(
-            "seat.depth", f"depth of the socket: it ends in a point at {most:.1f} mm."
-        )
-    return small
+    return inner_end(large, ratio, deep, "seat.depth", "depth of the socket")
 
 
 def _hole(s: Values) -> float:
