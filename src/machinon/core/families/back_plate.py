@@ -19,6 +19,15 @@ from machinon.core.families._chuck_side import (
     tapped_for,
 )
 from machinon.core.families._tapped import bolt_thread_check
+from machinon.core.families._threaded_nose import (
+    SCREWED_HOME,
+    spindle_nose,
+    threaded_checks,
+    threaded_features,
+    threaded_fits,
+    threaded_sizes,
+    threaded_steps,
+)
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -26,8 +35,6 @@ from machinon.core.piece.family import (
     Family,
     FitSlot,
     Holding,
-    Mate,
-    MateSize,
     Size,
     Step,
     Values,
@@ -38,16 +45,13 @@ from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
 from machinon.core.piece.round_sizes import step_in, upwards
 from machinon.core.piece.stock import Round
-from machinon.core.piece.turned_features import Bore, Cylinder, End, NutThread
+from machinon.core.piece.turned_features import Cylinder, End
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
-from machinon.core.shop.things import NOSE_SURFACES
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
 OVER = 1.0  # mm: stock over the hub's face
-PILOT = 25.0  # mm: the largest drill before boring
-TO_BORE = 1.0  # mm on the diameter that a drill leaves for the boring bar
 EDGE, EDGE_INTO = 2.0, 3.0  # mm: least metal outside of a head and a tapped hole
 UNDER_HEAD = 0.8  # of the screw: least metal under its head; shop rule
 
@@ -109,21 +113,7 @@ def build(s: Values) -> Body:
             ),
             Cylinder("spigot", seat, length, s["spigot.diameter"], "height", "left"),
             End("front", length, "right"),
-            Bore("core", 0.0, length, s["core.diameter"], "length"),
-            NutThread(
-                "thread",
-                s["register.depth"],
-                length,
-                s["thread.thread"],
-                s["core.diameter"],
-            ),
-            Bore(
-                "register",
-                0.0,
-                s["register.depth"],
-                s["register.diameter"],
-                opens="left",
-            ),
+            *threaded_features(s, length, length),
             Holes(
                 "bolts",
                 "right" if into else "left",
@@ -176,50 +166,8 @@ def checks(s: Values) -> Iterable[Check]:
 
 
 def _nose_checks(s: Values) -> Iterable[Check]:
-    thread, length = thread_of(str(s["thread.thread"])), _long(s)
-    yield at_least(
-        "wall",
-        "hub",
-        (s["hub.diameter"] - thread.major) / 2,
-        max(6.0, thread.major / 6),
-        "Wall of the hub over the thread (a sixth of the thread)",
-    )
-    yield at_least(
-        "wall-register",
-        "register",
-        (s["hub.diameter"] - s["register.diameter"]) / 2,
-        max(5.0, s["register.diameter"] / 8),
-        "Wall of the hub over the register",
-    )
-    yield at_least(
-        "register-clears",
-        "register",
-        s["register.depth"],
-        s["nose.register_length"] + 0.5,
-        "Depth of the register bore, so that the thread clears the nose's register "
-        "and the shoulder seats",
-    )
-    yield at_least(
-        "register-length",
-        "register",
-        min(s["register.depth"], s["nose.register_length"]),
-        max(5.0, s["register.diameter"] / 8),
-        "Length on which the register guides (an eighth of its diameter)",
-    )
-    yield at_least(
-        "register-passes",
-        "register",
-        s["register.diameter"] - thread.major,
-        0.05,
-        "Register bore over the nose's thread, which it has to pass",
-    )
-    yield at_least(
-        "thread-length",
-        "thread",
-        min(s["nose.length"], length) - s["register.depth"],
-        0.4 * thread.major,
-        "Thread engaged on the nose (0.4 of its diameter)",
-    )
+    length = _long(s)
+    yield from threaded_checks(s, "nose", length)
     yield at_least(
         "nose-inside",
         "front",
@@ -385,7 +333,6 @@ def _front(s: Values) -> Step:
 
 
 def _new_nose_side(s: Values) -> Holding:
-    pilot = max((s["core.diameter"] - PILOT) / 2, TO_BORE / 2)
     return Holding(
         "nose-side",
         "lathe",
@@ -406,41 +353,7 @@ def _new_nose_side(s: Values) -> Holding:
                 title="Turn the hub and the back of the flange",
                 key="hub",
             ),
-            Step("drill", ("core",), leaves=pilot, key="drill"),
-            Step(
-                "bore",
-                ("core",),
-                title=f"Bore for the thread, {s['core.diameter']:.2f} mm",
-                note="To the minor diameter, middle of its band.",
-                fit="thread",
-                key="bore",
-            ),
-            Step(
-                "bore",
-                ("register",),
-                title="Bore the register to its band",
-                fit="register",
-                note="Before the thread, while the bore is still whole.",
-                key="register",
-            ),
-            Step(
-                "thread",
-                ("thread",),
-                fit="thread",
-                caution="Run out into the register bore; never reach in.",
-                key="thread",
-            ),
-            Step(
-                "prove",
-                ("register", "thread"),
-                title="Prove register and thread before unchucking",
-                tool="bore gauge, thread plug",
-                hold=True,
-                fit="register",
-                note="Do not take it off before the fit is proved: it cannot be "
-                "put back as true. Use a plug turned to the nose's readings.",
-                key="prove-nose",
-            ),
+            *threaded_steps(s),
         ),
         "jaws",
     )
@@ -480,15 +393,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Spigot and seat are finished in place, on the spindle they will run on: "
             "whatever play the register leaves is cut out here.",
             (
-                Step(
-                    "mount",
-                    (),
-                    title="Clean, screw home against the shoulder",
-                    caution="A threaded nose unwinds under braking or reverse: do "
-                    "neither.",
-                    note="A chip on the shoulder tilts the plate: wipe both faces.",
-                    key="mount",
-                ),
+                SCREWED_HOME,
                 Step("turn", ("flange",), title="Turn the flange", key="flange"),
                 ROUGHED,
                 _front(s),
@@ -553,12 +458,7 @@ FAMILY = Family(
              "half as large again as the register", 12, 400),
         Size("hub.length", "hub length", "max(nose.length + 1.5 - flange.thickness "
              "- spigot.height, 5)", "so that the nose stays inside", 2, 150, step=0.5),
-        Size("register.diameter", "register bore", "nose.register", low=5, high=250),
-        Size("register.depth", "depth of the register bore", "nose.register_length + 1",
-             "past the nose's register", 1, 100, step=0.5),
-        Size("thread.thread", "thread", "nose.thread", "as the nose has", kind=TEXT,
-             by="copy"),
-        Size("core.diameter", "bore before threading", "0", low=3, high=250),
+        *threaded_sizes("nose"),
         *SPIGOT_SIZES,
         Size("bolts.count", "bolts", "chuck.bolts", "as the chuck has", 2, 24, COUNT,
              by="copy"),
@@ -577,20 +477,11 @@ FAMILY = Family(
     checks=checks,
     hardware=hardware,
     mates=(
-        Mate("nose", "the spindle nose", (
-            MateSize("register", "its register", 45.993, ("register",)),
-            MateSize("register_length", "length of its register", 12.02,
-                     ("register-length",)),
-            MateSize("thread", "its thread", "M45x4.5", ("thread-major",)),
-            MateSize("length", "its length", 36.05, ("nose-length", "shoulder")),
-        ), seats="0", shape="nose", surfaces=NOSE_SURFACES),
+        spindle_nose("nose"),
         chuck("hub.length + flange.thickness"),
     ),
     fits=(
-        FitSlot("register", "Nose register in plate", "register.diameter",
-                "nose.register", "shaft", "register", "slides"),
-        FitSlot("thread", "Nose thread in plate", "core.diameter", "nose.thread",
-                "shaft", "thread", "", step=0.01),
+        *threaded_fits("nose"),
         SPIGOT,
         FitSlot("bolts", "Bolts", "bolts.circle", "chuck.bolt_circle", "hole", "bolts",
                 "normal", step=0.01, tells=screws_told("bolts", "chuck"),
