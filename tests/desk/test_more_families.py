@@ -57,6 +57,8 @@ class OfTheFamilies(MadePieces):
             self.type(view.reading.edit, reading)
             if view.answers["goes on"].isVisible():
                 self.click(view.answers["goes on"])
+        if view.thread.isVisible():  # of what screws onto a nose
+            self.click(view.thread)
         if self.job.plan.made.family.runs:
             self.type(view.runout.edit, "0 0.002 0.004 0.001")
         return self.finish()
@@ -241,6 +243,31 @@ class KnobsAndSpindles(OfTheFamilies):
         steps = [step.key for up in self.job.plan.route for step in up.steps]
         self.assertLess(steps.index("prove-shank"), steps.index("taper-seat"))
         self.finish_by()
+
+    def test_a_collet_chuck_for_the_lathe_s_own_nose(self):
+        """The nose's thread, read 44.86 over its crests at 4.5, is M45; 0.45 of it and
+        9 of relief behind 13 of register are 42.5 deep."""
+        self.make(
+            "nose-chuck",
+            ("spindle", "register", "micrometer", "45.992", "45.994"),
+            ("spindle", "register-length", "depth-gauge", "12.02"),
+            ("spindle", "thread-major", "micrometer", "44.86"),
+            ("spindle", "thread-pitch", "thread-gauge", "4.5"),
+            ("spindle", "nose-length", "depth-gauge", "36.05"),
+            ("nut", "length", "caliper", "12.0"),
+            ("collet", "shaft", "micrometer", "25.0", "25.0"),
+            ("collet", "length", "caliper", "20.0"),
+            typed=[
+                ("nut.thread", "M32x1.5"),
+                ("collet.half_angle", "8"),
+                ("collet.largest", "16"),
+            ],
+        )
+        self.assertEqual(self.value("thread.thread"), "M45x4.5")
+        self.assertEqual(self.value("core.depth"), 42.5)
+        fit = self.band("register")
+        self.assertTrue(45.993 < fit.lower < fit.upper < 46.02)
+        self.finish_by((45.2, -1))
 
     def test_a_sleeve_for_morse_2_drills_in_a_morse_3_spindle(self):
         """Morse 3 is 24.076 at the collar, 5 mm off; with a tang the slot for the drift

@@ -270,6 +270,7 @@ class StackStrip(unittest.TestCase):
             # its taper in the seat, drawn as a round
             ("collet-spindle", "collet"),
             ("collet-chuck", "collet"),
+            ("nose-chuck", "collet"),
             ("hub-adapter", "key_bar"),  # in the keyway, which is no part of the region
         }
         found = []

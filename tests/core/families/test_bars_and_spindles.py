@@ -173,6 +173,46 @@ class Spindles(unittest.TestCase):
             ],
         )
 
+    def test_a_chuck_on_a_threaded_nose_is_bored_deep_enough_for_its_thread(self):
+        """M45 × 4.5, a register of 12.02: 13 deep; 0.45 × 45 = 20.25 of thread and 9 of
+        relief make 42.25, up to 42.5: past a nose of 36.05, and past one of 45 it is
+        46.5. Then 6 of metal, and the seat of 16 less the nose of 16.5: 48."""
+        chuck = made("nose-chuck")
+        self.assertEqual(failed(chuck), set())
+        thread, relief = chuck.body.feature("thread"), chuck.body.feature("relief")
+        self.assertEqual((thread.start, thread.end), (13, 33.5))
+        self.assertEqual((relief.start, relief.end), (33.5, 42.5))
+        self.assertEqual(chuck.values["hub.length"], 48)
+        self.assertEqual(made("nose-chuck", spindle_length="45").values["core.depth"],
+                         46.5)  # fmt: skip
+
+    def test_a_nose_chuck_s_seat_is_cut_on_its_own_spindle(self):
+        ups = route_told(made("nose-chuck"))
+        self.assertEqual([up.key for up in ups], ["nose-side", "in-place", "pins"])
+        steps = [s.key for s in ups[0].steps]
+        self.assertLess(steps.index("register"), steps.index("groove-relief"))
+        self.assertLess(steps.index("groove-relief"), steps.index("thread"))
+        self.assertEqual(steps[-1], "prove-nose")
+        self.assertIn("taper-seat-2", [s.key for s in ups[1].steps])
+
+    def test_what_usually_goes_wrong_with_a_nose_chuck(self):
+        each_is_said(
+            self,
+            "nose-chuck",
+            [
+                ({"hub_diameter": "56"}, "wall-register"),
+                ({"core_depth": "36", "relief_width": "4"}, "nose-inside"),
+                ({"core_depth": "38"}, "thread-length"),
+                ({"relief_diameter": "45"}, "relief-clears"),
+                ({"relief_width": "5"}, "relief-wide"),
+                ({"relief_diameter": "62"}, "relief-wall"),
+                ({"hub_length": "45"}, "seat-behind"),
+                ({"nut_thread": "M68x2", "hub_diameter": "69"}, "hub-shoulder"),
+                ({"pins_depth": "9"}, "pins-wall"),
+                ({"bore_diameter": "40.2"}, "bore-step"),
+            ],
+        )
+
     def test_a_sleeve_with_a_tang_is_as_long_as_such_sleeves_are(self):
         """MT2 in MT3: the tool's tang ends 75 in, the slot reaches 0.8 of its 16 past
         that, 87.8, and 4 are left to the sleeve's own tang of 20: 111.8 over all, where

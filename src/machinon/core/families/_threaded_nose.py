@@ -50,12 +50,12 @@ def threaded_sizes(role: str) -> tuple[Size, ...]:
     )  # fmt: skip
 
 
-def threaded_fits(role: str) -> tuple[FitSlot, ...]:
-    """Register and thread on the spindle's."""
+def threaded_fits(role: str, what: str) -> tuple[FitSlot, ...]:
+    """Register and thread on the spindle's; what: it is that goes on."""
     return (
-        FitSlot("register", "Nose register in plate", "register.diameter",
+        FitSlot("register", f"Nose register in {what}", "register.diameter",
                 f"{role}.register", "shaft", "register", "slides"),
-        FitSlot("thread", "Nose thread in plate", "core.diameter", f"{role}.thread",
+        FitSlot("thread", f"Nose thread in {what}", "core.diameter", f"{role}.thread",
                 "shaft", "thread", "", step=0.01),
     )  # fmt: skip
 
@@ -121,9 +121,11 @@ def threaded_checks(s: Values, role: str, ends: float) -> Iterable[Check]:
     )
 
 
-def threaded_steps(s: Values, *before: Step) -> tuple[Step, ...]:
+def threaded_steps(
+    s: Values, *before: Step, runs_out: str = "the register bore"
+) -> tuple[Step, ...]:
     """Bore, register and thread in one chucking, proved there; before: what is cut just
-    before the thread."""
+    before the thread; runs_out: where its tool is clear."""
     pilot = max((s["core.diameter"] - PILOT) / 2, TO_BORE / 2)
     return (
         Step("drill", ("core",), leaves=pilot, key="drill"),
@@ -148,7 +150,7 @@ def threaded_steps(s: Values, *before: Step) -> tuple[Step, ...]:
             "thread",
             ("thread",),
             fit="thread",
-            caution="Run out into the register bore; never reach in.",
+            caution=f"Run out into {runs_out}; never reach in.",
             key="thread",
         ),
         Step(
@@ -170,6 +172,6 @@ SCREWED_HOME = Step(
     (),
     title="Clean, screw home against the shoulder",
     caution="A threaded nose unwinds under braking or reverse: do neither.",
-    note="A chip on the shoulder tilts the plate: wipe both faces.",
+    note="A chip on the shoulder tilts it: wipe both faces.",
     key="mount",
 )

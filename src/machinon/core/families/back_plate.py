@@ -21,6 +21,7 @@ from machinon.core.families._chuck_side import (
 from machinon.core.families._tapped import bolt_thread_check
 from machinon.core.families._threaded_nose import (
     SCREWED_HOME,
+    UNWINDS,
     spindle_nose,
     threaded_checks,
     threaded_features,
@@ -481,7 +482,7 @@ FAMILY = Family(
         chuck("hub.length + flange.thickness"),
     ),
     fits=(
-        *threaded_fits("nose"),
+        *threaded_fits("nose", "plate"),
         SPIGOT,
         FitSlot("bolts", "Bolts", "bolts.circle", "chuck.bolt_circle", "hole", "bolts",
                 "normal", step=0.01, tells=screws_told("bolts", "chuck"),
@@ -505,9 +506,8 @@ FAMILY = Family(
            "flange.thickness", "hub.length"),
     cautions={
         "piece": "Keep to the maker's speed limit of chuck and plate.",
-        "route": "A threaded nose unwinds when braked or reversed.",
+        "route": UNWINDS,
         "proof": "Lift the chuck with care: its edges are sharp and it is heavy.",
-        "sheet": "Keep to the maker's speed limits of chuck and plate. A threaded nose "
-        "unwinds when braked or reversed.",
+        "sheet": f"Keep to the maker's speed limits of chuck and plate. {UNWINDS}",
     },
 )  # fmt: skip
