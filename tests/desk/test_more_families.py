@@ -269,6 +269,19 @@ class KnobsAndSpindles(OfTheFamilies):
         self.assertTrue(45.993 < fit.lower < fit.upper < 46.02)
         self.finish_by((45.2, -1))
 
+    def test_an_arbor_that_a_die_holder_slides_on(self):
+        """Its sleeve of 16.02 makes it a round, 20 to 90 µm under that."""
+        self.make(
+            "chuck-arbor",
+            ("socket", "taper-in", "bore-gauge", ("23.825", "0"), ("21.315", "50")),
+            ("sleeve", "bore", "bore-gauge", "16.020", "16.022"),
+            grave=["Round in what slides on it"],
+        )
+        self.assertEqual(self.value("shank.taper"), "MT3")
+        self.assertEqual(self.value("front.kind"), "round")
+        self.size("spindle.length", "100")
+        self.finish_by((17.0, 1))
+
     def test_a_sleeve_for_morse_2_drills_in_a_morse_3_spindle(self):
         """Morse 3 is 24.076 at the collar, 5 mm off; with a tang the slot for the drift
         is 6.3 + 0.3 wide, 62 from the mouth, and the collar 12.5 long."""

@@ -121,6 +121,56 @@ class Arbors(unittest.TestCase):
         self.assertAlmostEqual(whole / 25.4, 4, delta=0.01)
         self.assertAlmostEqual(taper_of("ISO30").per_foot, 3.5)
 
+    def test_a_chuck_arbor_has_the_taper_round_or_thread_that_its_chuck_takes(self):
+        """JT33 is 0.624 in, 1 in long, 0.7619 in a foot: 15.850 − 25.4 × 0.06349 =
+        14.237; it narrows from the collar outwards. What slides on it makes it a round,
+        of h6 at 16: 0 to 11 µm under 16.02, the bore good to 4 either way."""
+        chuck = arbor("chuck-arbor")
+        cone = chuck.body.feature("cone")
+        self.assertEqual(cone.start, 92)
+        self.assertAlmostEqual(cone.end, 92 + 25.4)
+        self.assertAlmostEqual(cone.start_diameter, 15.850, places=3)
+        self.assertAlmostEqual(cone.end_diameter, 14.237, delta=0.001)
+        steps = [s.key for up in route_told(chuck) for s in up.steps]
+        self.assertLess(steps.index("taper-shank"), steps.index("taper-cone-2"))
+        self.assertLess(steps.index("prove-cone"), steps.index("taper-shank-2"))
+        holder = arbor("chuck-arbor", sleeve_bore="16.02")
+        self.assertEqual(holder.values["front.kind"], "round")
+        self.assertNotIn("cone", [feature.name for feature in holder.body.features])
+        (fit,) = holder.fits
+        self.assertTrue(15.99 < fit.lower < fit.upper < 16.02)
+        stud = arbor("chuck-arbor", front_kind="thread", stud_thread="1/2-20")
+        self.assertEqual(stud.body.feature("stud").thread, "1/2-20 UNF")
+        for made in (chuck, holder, stud):
+            self.assertEqual(failed(made), set())
+
+    def test_what_usually_goes_wrong_with_a_chuck_arbor(self):
+        for given, key in (
+            ({"collar_diameter": "17"}, "collar-over"),
+            ({"chuck_taper": "7/24", "cone_large": "20", "cone_length": "20"},
+             "cone-holds"),
+            ({"cone_length": "15"}, "cone-bears"),
+            ({"sleeve_bore": "7.02"}, "spindle-stiff"),
+            ({"draw_depth": "76"}, "holes-meet"),
+            ({"shank_off": "0"}, "collar-off"),
+        ):  # fmt: skip
+            with self.subTest(check=key):
+                self.assertIn(key, failed(arbor("chuck-arbor", **given)))
+
+    def test_the_short_tapers_of_chucks_are_pieces_of_morse_tapers(self):
+        """ISO 239: B16 is Morse 2 from 41.0 behind its gauge line on, B22 Morse 3 from
+        40.5, B12, B18 and B24 are Morse 1, 2 and 3 at their gauge lines."""
+        for name, morse, behind in (
+            ("B10", "MT1", 39.5), ("B12", "MT1", 0), ("B16", "MT2", 41.0),
+            ("B18", "MT2", 0), ("B22", "MT3", 40.5), ("B24", "MT3", 0),
+        ):  # fmt: skip
+            short, whole = taper_of(name), taper_of(morse)
+            self.assertEqual(short.ratio, whole.ratio)
+            self.assertAlmostEqual((whole.large - short.large) / whole.ratio, behind,
+                                   delta=0.1)  # fmt: skip
+            ends = short.large - short.length * short.ratio
+            self.assertAlmostEqual(short.small, ends, delta=0.001)
+
     def test_a_taper_that_lets_go_by_itself_is_drawn_home(self):
         for name, wrong in (("MT2", set()), ("ISO40", {"drawn-home"})):
             made = arbor("taper-arbor", socket_taper=name, shank_end="nothing")

@@ -37,7 +37,6 @@ from machinon.core.families._tapers import (
     shank_end_of,
     slide_set,
     socket_depth,
-    usual_length,
 )
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -218,7 +217,7 @@ def checks(s: Values) -> Iterable[Check]:
         "seat-bears",
         "seat",
         bears,
-        0.7 * usual_length(_inner(s), "seat.large"),
+        0.7 * (taper_of(_inner(s)).length or s["seat.depth"]),
         "Length that the shank in it bears on (0.7 of its taper)",
     )
     end = shank_end_of(_inner(s))

@@ -67,6 +67,9 @@ SPELLED = (
     (r"(?:B ?& ?S|BROWN (?:AND|&) SHARPE)(?: TAPER)?(?: NO\.?)? ?#?(\d+)", "B&S"),
     (r"(?:JT|JACOBS(?: TAPER)?)(?: NO\.?)? ?#?(\d+)", "JT"),
     (r"ER ?(\d+)", "ER"),
+    # by itself it is a tolerance as well
+    (r"B(10|12|16|18|22|24) TAPER", "B"),
+    (r"TAPER B(10|12|16|18|22|24)", "B"),
     # the steep ones, by their standard or as one says them: a 40 taper
     (r"(?:ISO|NT|NMTB|INT)(?: TAPER)? ?(30|40|45|50)(?: TAPER)?", "ISO"),
     (r"(?<!OVER )(?<!TO )(?<!IN )(30|40|45|50) TAPER", "ISO"),
