@@ -167,11 +167,13 @@ def threaded_steps(
     )
 
 
-SCREWED_HOME = Step(
-    "mount",
-    (),
-    title="Clean, screw home against the shoulder",
-    caution="A threaded nose unwinds under braking or reverse: do neither.",
-    note="A chip on the shoulder tilts it: wipe both faces.",
-    key="mount",
-)
+def screwed_home(what: str) -> Step:
+    """It goes on its own spindle; what: it is that goes on."""
+    return Step(
+        "mount",
+        (),
+        title="Clean, screw home against the shoulder",
+        caution="A threaded nose unwinds under braking or reverse: do neither.",
+        note=f"A chip on the shoulder tilts the {what}: wipe both faces.",
+        key="mount",
+    )

@@ -20,8 +20,8 @@ from machinon.core.families._chuck_side import (
 )
 from machinon.core.families._tapped import bolt_thread_check
 from machinon.core.families._threaded_nose import (
-    SCREWED_HOME,
     UNWINDS,
+    screwed_home,
     spindle_nose,
     threaded_checks,
     threaded_features,
@@ -394,7 +394,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Spigot and seat are finished in place, on the spindle they will run on: "
             "whatever play the register leaves is cut out here.",
             (
-                SCREWED_HOME,
+                screwed_home("plate"),
                 Step("turn", ("flange",), title="Turn the flange", key="flange"),
                 ROUGHED,
                 _front(s),

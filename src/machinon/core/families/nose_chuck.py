@@ -16,8 +16,8 @@ from machinon.core.families._collet_nose import (
 )
 from machinon.core.families._tapers import slide_set
 from machinon.core.families._threaded_nose import (
-    SCREWED_HOME,
     UNWINDS,
+    screwed_home,
     spindle_nose,
     threaded_checks,
     threaded_features,
@@ -217,7 +217,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Nose and seat are finished in place, on the spindle they will run on: "
             "whatever play the register leaves is cut out here.",
             (
-                SCREWED_HOME,
+                screwed_home("chuck"),
                 Step("face", ("front",), title="Face the front"),
                 Step("thread", ("nose",), note=f"Pitch {nut.pitch:g}; the nut in hand "
                      "tells. It only has to close, the seat centres.",
