@@ -56,6 +56,7 @@ from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 
 OVER = 2.0  # mm: stock over each end
+SLIM = 10.0  # lengths to one of diameter: a steeper taper lets go by itself
 
 
 def _is(s: Values, kind: str) -> bool:
@@ -164,13 +165,11 @@ def checks(s: Values) -> Iterable[Check]:
     )
     if _is(s, "taper"):
         name = str(s["cone.taper"])
-        yield at_least(
-            "cone-holds",
-            "cone",
-            1 / taper_of(name).ratio,
-            10.0,
-            f"{name} is slim enough to hold by itself (1 : 10)",
-        )
+        slim = 1 / taper_of(name).ratio
+        holds = slim >= SLIM
+        what = "slim enough" if holds else f"too steep (1 : {SLIM:g} at the most)"
+        says = f"A taper of 1 : {slim:.4g} in front is {what} to hold by itself."
+        yield Check("cone-holds", "cone", holds, says)
         if own := taper_of(name).length:
             yield at_least(
                 "cone-bears",
@@ -220,7 +219,8 @@ def _front_steps(s: Values) -> tuple[Step, ...]:
     return (
         Step("taper", ("cone",), leaves=FINISH,
              title=f"Rough the front taper, compound at {half:.4f}°",
-             note="It widens towards the collar: the slide leans the other way."),
+             note="Its thin end is out, as the shank's was: the slide leans the same "
+             "way, by an angle of its own."),
         Step("taper", ("cone",), title="Finish the front taper to its blue"),
         Step("prove", ("cone",), title="Blue it in the chuck's bore", hold=True,
              tool="the chuck, blue", note="Clean and dry; a chuck that was driven on "
