@@ -200,8 +200,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 Step("mount", (), title=f"Draw it home, set the slide to {half:g}°",
                      tool="indicator, draw bar", key="set-slide",
-                     note="The shank's own run-out at the collar first: what it shows "
-                     "here the seat would not have in the machine it is for.",
+                     note="Read the run-out on the collar first: what it shows here "
+                     "the seat will have in the machine it is for.",
                      figures=slide_set(half)),
                 *SEAT_STEPS,
                 Step("deburr", (), key="deburr-seat"),
