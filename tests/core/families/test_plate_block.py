@@ -134,6 +134,14 @@ class PlateBlocks(unittest.TestCase):
         (share,) = (check.have for check in made.checks if check.key == "hole1-drill")
         self.assertAlmostEqual(share, 100 / (1.299038 * 1.25), places=3)
 
+    def test_holes_are_tapped_for_fine_screws_too(self):
+        made = block("holes", holes1_kind="tapped", holes1_screw="10-32")
+        hole = made.body.feature("holes1").hole
+        self.assertEqual(hole.thread, "#10-32 UNF")
+        self.assertAlmostEqual(hole.diameter, 4.039, delta=0.001)
+        taps = [step.tap for up in route_told(made) for step in up.steps if step.tap]
+        self.assertEqual(taps, ["#10-32 UNF"])
+
     def test_holes_in_the_front_are_measured_on_the_front(self):
         """The front is 100 × 30: a row 15 up, 15 in; M6 clear is 6.6, 60 deep."""
         made = block("row", row1_face="front", row1_from_front="15")

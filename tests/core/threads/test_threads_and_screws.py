@@ -174,6 +174,19 @@ class Screws(unittest.TestCase):
         self.assertAlmostEqual(sold[7], 19.05)
         self.assertIn(20, stock_lengths(thread_of("M6")))
 
+    def test_a_finer_thread_has_the_head_of_its_size_and_a_drill_of_its_own(self):
+        """#10-32 takes a #21 (4.039), #10-24 a #25 (3.797); M8 × 1 a 7.0, M8 a 6.8."""
+        for fine, coarse, drill in (("10-32", "#10-24 UNC", 4.039), ("M8x1", "M8", 7.0),
+                                    ("7/16-20", "7/16-14 UNC", 9.921)):  # fmt: skip
+            screw, usual = cap_screw(fine), cap_screw(coarse)
+            self.assertEqual(screw.head_diameter, usual.head_diameter)
+            self.assertEqual(screw.normal, usual.normal)
+            self.assertAlmostEqual(screw.tapping_drill, drill, delta=0.001)
+        self.assertEqual(cap_screw("M10x1.5").size, "M10")
+        for none in ("M16x2-LH", "M9", "Tr20x4", "1/4 BSW", "M3x0.1", "3-4"):
+            with self.assertRaises(BadInput):
+                cap_screw(none)
+
     def test_a_sunk_head_is_as_high_as_its_angle_makes_it(self):
         """An inch one is 82 degrees: (head - screw) / 2 / tan 41."""
         for size in ("#8", "1/4", "3/8", "1/2", "3/4"):

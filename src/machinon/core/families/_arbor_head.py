@@ -323,7 +323,7 @@ def head_checks(
         max(1.5, 0.1 * s["spigot.diameter"]),
         "Shoulder of the spigot round its stud or screw",
     )
-    head = cap_screw(screw.name.split("x")[0]).head_diameter
+    head = cap_screw(screw.name).head_diameter
     washer = s["washer.over"] and s["spigot.diameter"] + 2 * s["washer.over"]
     yield at_least(
         "head-covers",

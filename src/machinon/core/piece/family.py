@@ -155,6 +155,8 @@ class MateSize(Struct, frozen=True):
             )
         if not text.strip():
             raise BadInput(key, f"Nothing is typed. Type {self.words}.")
+        if self.key == "screw":
+            return cap_screw(text, key).size
         return thread_of(text, key).name if self.key == "thread" else text.strip()
 
     def kept(self, key: str, text: str, inch: bool = False) -> str:

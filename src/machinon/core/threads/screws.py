@@ -2,6 +2,7 @@
 
 import functools
 import math
+import re
 from collections.abc import Mapping
 from typing import Any
 
@@ -11,7 +12,12 @@ from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import FORCE, INCH, LENGTH, NUMBER, STRESS
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckon, reckoning
 from machinon.core.tables import rows
-from machinon.core.threads.screw_thread import Thread, metric_thread, thread_of
+from machinon.core.threads.screw_thread import (
+    Thread,
+    known_threads,
+    metric_thread,
+    thread_of,
+)
 
 HEADS = ("cap", "button", "countersunk", "hex", "set")
 FITS = ("close", "normal", "loose")
@@ -91,40 +97,63 @@ _TINY = ("M1.6", "M2", "M2.5", "#0", "#1", "#2", "#3", "#4")
 def cap_screws() -> Mapping[str, CapScrew]:
     """The cap screws kept here, 3 mm and up, by the name of their coarse thread."""
     table = {}
-    for (size, kind), head in _heads().items():
+    for size, kind in _heads():
         metric = size.startswith("M")
-        if kind != "cap" or size in _TINY:
-            continue
-        thread = metric_thread(size) if metric else thread_of(f"{size} UNC")
-        hole = _holes()[size]
-        name = size if metric else thread.name
-        table[name] = CapScrew(
-            name,
-            thread.major,
-            thread.pitch,
-            hole.close,
-            hole.normal,
-            hole.loose,
-            head.head_diameter,
-            head.head_height,
-            head.key_size,
-            head.counterbore_diameter,
-            head.counterbore_depth,
-        )
+        if kind == "cap" and size not in _TINY:
+            thread = metric_thread(size) if metric else thread_of(f"{size} UNC")
+            name = size if metric else thread.name
+            table[name] = _cap_of(name, size, thread)
     return table
+
+
+def _cap_of(name: str, size: str, thread: Thread) -> CapScrew:
+    """The cap screw of a size in the tables, with that thread."""
+    head, hole = _heads()[size, "cap"], _holes()[size]
+    return CapScrew(
+        name,
+        thread.major,
+        thread.pitch,
+        hole.close,
+        hole.normal,
+        hole.loose,
+        head.head_diameter,
+        head.head_height,
+        head.key_size,
+        head.counterbore_diameter,
+        head.counterbore_depth,
+    )
+
+
+def _finer(typed: str) -> CapScrew | None:
+    """A cap screw of another thread than the coarse one of its size: 10-32, M10x1.25;
+    None where such are not sold."""
+    try:
+        thread = thread_of(typed)
+    except BadInput:
+        return None
+    if thread.left or thread.starts > 1:
+        return None
+    size = _size_of(thread)
+    if size in cap_screws() and cap_screws()[size].pitch == thread.pitch:
+        return cap_screws()[size]  # M10x1.5
+    listed = thread.name.upper() in known_threads()
+    sold = listed and thread.form_name in ("metric", "unified")
+    if not sold or size in _TINY or (size, "cap") not in _heads():
+        return None
+    return _cap_of(thread.name, size, thread)
 
 
 def cap_screw(size: str, key: str = "thread") -> CapScrew:
     """A cap screw by its thread, such as `M8` or `1/4-20`. Raises BadInput on `key`.
 
-    >>> cap_screw("5/16-18").size
-    '5/16-18 UNC'
+    >>> cap_screw("5/16-18").size, cap_screw("10-32").size, cap_screw("M8x1").pitch
+    ('5/16-18 UNC', '#10-32 UNF', 1.0)
     """
     known = cap_screws()
     found = known.get(size) or known.get(size.strip().upper())
-    if found is None and size.strip()[:1] in "#0123456789":
-        typed = size if "-" in size else f"{size} UNC"
-        found = known.get(thread_of(typed, key).name)
+    if found is None and re.fullmatch(r"#?[\d/ ]+", size.strip()):
+        found = known.get(thread_of(f"{size} UNC", key).name)
+    found = found or _finer(size)
     if found is None:
         raise unknown(key, size, known)
     return found
