@@ -183,6 +183,8 @@ class Screws(unittest.TestCase):
             self.assertEqual(screw.normal, usual.normal)
             self.assertAlmostEqual(screw.tapping_drill, drill, delta=0.001)
         self.assertEqual(cap_screw("M10x1.5").size, "M10")
+        tiny = {"#4": "#4-40 UNC", "M2.5": "M2.5", "2-56": "#2-56 UNC"}
+        self.assertEqual({size: cap_screw(size).size for size in tiny}, tiny)
         for none in ("M16x2-LH", "M9", "Tr20x4", "1/4 BSW", "M3x0.1", "3-4"):
             with self.assertRaises(BadInput):
                 cap_screw(none)

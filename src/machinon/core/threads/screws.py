@@ -125,8 +125,8 @@ def _cap_of(name: str, size: str, thread: Thread) -> CapScrew:
 
 
 def _finer(typed: str) -> CapScrew | None:
-    """A cap screw of another thread than the coarse one of its size: 10-32, M10x1.25;
-    None where such are not sold."""
+    """A cap screw of another thread than the coarse one of its size, or a tiny one:
+    10-32, M10x1.25, M2.5; None where such are not sold."""
     try:
         thread = thread_of(typed)
     except BadInput:
@@ -136,11 +136,12 @@ def _finer(typed: str) -> CapScrew | None:
     size = _size_of(thread)
     if size in cap_screws() and cap_screws()[size].pitch == thread.pitch:
         return cap_screws()[size]  # M10x1.5
-    listed = thread.name.upper() in known_threads()
-    sold = listed and thread.form_name in ("metric", "unified")
-    if not sold or size in _TINY or (size, "cap") not in _heads():
+    listed = ((t.major, t.pitch) for t in known_threads().values())
+    sold = thread.form_name in ("metric", "unified") and (size, "cap") in _heads()
+    if not sold or (thread.major, thread.pitch) not in listed:
         return None
-    return _cap_of(thread.name, size, thread)
+    coarse = thread.form_name == "metric" and metric_thread(size).pitch == thread.pitch
+    return _cap_of(size if coarse else thread.name, size, thread)
 
 
 def cap_screw(size: str, key: str = "thread") -> CapScrew:
@@ -150,10 +151,9 @@ def cap_screw(size: str, key: str = "thread") -> CapScrew:
     ('5/16-18 UNC', '#10-32 UNF', 1.0)
     """
     known = cap_screws()
-    found = known.get(size) or known.get(size.strip().upper())
-    if found is None and re.fullmatch(r"#?[\d/ ]+", size.strip()):
-        found = known.get(thread_of(f"{size} UNC", key).name)
-    found = found or _finer(size)
+    bare = re.fullmatch(r"#?[\d/ ]+", size.strip())
+    typed = thread_of(f"{size} UNC", key).name if bare else size
+    found = known.get(typed) or known.get(typed.strip().upper()) or _finer(typed)
     if found is None:
         raise unknown(key, size, known)
     return found
