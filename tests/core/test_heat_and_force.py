@@ -242,6 +242,13 @@ class Stiffness(unittest.TestCase):
 
 
 class Materials(unittest.TestCase):
+    def test_a_grade_counts_as_its_metal(self):
+        for grade, metal in (("304", "stainless"), ("EN24T", "alloy steel"),
+                             ("CZ121", "brass"), ("key steel", "steel")):  # fmt: skip
+            self.assertEqual(material(grade).name, metal)
+        with self.assertRaises(BadInput):
+            material("999")
+
     def test_what_must_be_true_of_any_material(self):
         for metal in materials().values():
             with self.subTest(metal.name):

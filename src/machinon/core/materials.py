@@ -107,7 +107,8 @@ def material(name: str, key: str = "material") -> Material:
     """A material by name. Raises BadInput on `key`."""
     known = materials()
     word = name.strip().lower().replace("-", " ").replace("_", " ")
-    word = also_called().get(word, word)
+    also = also_called()
+    word = also.get(word) or also.get(f"{word} stainless") or word  # 304
     if word not in known:
         raise unknown(key, name, known)
     return known[word]

@@ -171,6 +171,14 @@ class Arbors(unittest.TestCase):
             ends = short.large - short.length * short.ratio
             self.assertAlmostEqual(short.small, ends, delta=0.001)
 
+    def test_a_taper_may_be_called_as_others_call_it(self):
+        for said, name in (
+            ("MK 2", "MT2"), ("CM3", "MT3"), ("33 JT", "JT33"), ("SK40", "ISO40"),
+            ("30 taper", "ISO30"), ("R-8", "R8"), ("ER-32", "ER32 seat"),
+            ("1 in 20", "1:20"), ("taper B16", "B16"),
+        ):  # fmt: skip
+            self.assertEqual(taper_of(said).name, name)
+
     def test_a_taper_that_lets_go_by_itself_is_drawn_home(self):
         for name, wrong in (("MT2", set()), ("ISO40", {"drawn-home"})):
             made = arbor("taper-arbor", socket_taper=name, shank_end="nothing")

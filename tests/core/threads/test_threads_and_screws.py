@@ -189,6 +189,15 @@ class Screws(unittest.TestCase):
             with self.assertRaises(BadInput):
                 cap_screw(none)
 
+    def test_a_thread_may_be_written_as_others_write_it(self):
+        for said, name in (
+            ("1/4 BSP", "G1/4"), ("BA 4", "4BA"), ("1/2 13", "1/2-13 UNC"),
+            ("1 1/2 8", "1 1/2-8 UN"), ("M8-1.25", "M8x1.25"),
+            ("1/4 x 40 ME", "1/4-40 W"),
+        ):  # fmt: skip
+            self.assertEqual(thread_of(said).name, name)
+        self.assertEqual(thread_of("1/4-40 ME").form_name, "whitworth")
+
     def test_a_sunk_head_is_as_high_as_its_angle_makes_it(self):
         """An inch one is 82 degrees: (head - screw) / 2 / tan 41."""
         for size in ("#8", "1/4", "3/8", "1/2", "3/4"):

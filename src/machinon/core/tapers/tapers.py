@@ -62,20 +62,22 @@ def named_tapers() -> Mapping[str, Taper]:
 
 # how the usual ones are said, in capitals: Morse taper 2, no. 3 Morse, Jacobs 33
 SPELLED = (
-    (r"(?:MT|MORSE(?: TAPER)?)(?: NO\.?)? ?#?(\d)", "MT"),
+    (r"(?:MT|MK|CM|MORSE(?: TAPER)?)(?: NO\.?)? ?#?(\d)", "MT"),
     (r"(?:NO\.? ?|#)?(\d) ?(?:MT|MORSE(?: TAPER)?)", "MT"),
     (r"(?:B ?& ?S|BROWN (?:AND|&) SHARPE)(?: TAPER)?(?: NO\.?)? ?#?(\d+)", "B&S"),
     (r"(?:JT|JACOBS(?: TAPER)?)(?: NO\.?)? ?#?(\d+)", "JT"),
-    (r"ER ?(\d+)", "ER"),
+    (r"(\d+) ?JT", "JT"),
+    (r"ER[ -]?(\d+)", "ER"),
+    (r"R[ -](8)", "R"),
     # by itself it is a tolerance as well
     (r"B(10|12|16|18|22|24) TAPER", "B"),
     (r"TAPER B(10|12|16|18|22|24)", "B"),
     # the steep ones, by their standard or as one says them: a 40 taper
-    (r"(?:ISO|NT|NMTB|INT)(?: TAPER)? ?(30|40|45|50)(?: TAPER)?", "ISO"),
+    (r"(?:ISO|NT|SK|NMTB|INT)(?: TAPER)? ?(30|40|45|50)(?: TAPER)?", "ISO"),
     (r"(?<!OVER )(?<!TO )(?<!IN )(30|40|45|50) TAPER", "ISO"),
     (r"(\d+) (?:B ?& ?S|BROWN (?:AND|&) SHARPE)", "B&S"),
 )
-_RATIO = re.compile(r"^1\s*:\s*(\d+(?:\.\d+)?)$")
+_RATIO = re.compile(r"^1\s*(?::|IN)\s*(\d+(?:\.\d+)?)$")
 
 
 @functools.lru_cache

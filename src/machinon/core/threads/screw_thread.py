@@ -208,6 +208,27 @@ def _plain(name: str) -> str:
     return re.sub(r"\s+", " ", name.replace("×", "x").strip()).upper()
 
 
+# other ways to write them, in capitals: what is said, and how it stands here
+_FRACTION = r"(?:\d+[\s-]+)?\d+/\d+"
+_WRITTEN: tuple[tuple[re.Pattern[str], str], ...] = tuple(
+    (re.compile(pattern), meant)
+    for pattern, meant in (
+        (rf"^({_FRACTION}|\d+)\s*BSPP?$", r"G\1"),
+        (r"^BA\s*(\d+)$", r"\1BA"),
+        (rf"^({_FRACTION})\s+(\d{{1,2}})$", r"\1-\2"),  # 1 1/2 8
+        # the fine threads of model engineers are of Whitworth's form
+        (rf"^({_FRACTION})\s*[-X]\s*(\d{{2}})\s*ME$", r"\1-\2 W"),
+        (r"^(M\d+(?:\.\d+)?)\s*-\s*(\d+(?:\.\d+)?)$", r"\1X\2"),
+    )
+)
+
+
+def _as_written_here(plain: str) -> str:
+    for pattern, meant in _WRITTEN:
+        plain = pattern.sub(meant, plain)
+    return plain
+
+
 _METRIC = re.compile(r"^M\s*(\d+(?:\.\d+)?)(?:\s*X\s*(\d+(?:\.\d+)?))?$")
 # 10x1.5 is metric, as no thread of ten inches is so coarse; 10x32 is number ten
 _BARE = re.compile(r"^(\d+(?:\.\d+)?)\s*X\s*(\d+(?:\.\d+)?)$")
@@ -277,14 +298,14 @@ def thread_of(name: str, key: str = "thread") -> Thread:
     >>> thread_of("5/16-18").name, thread_of("1 1/8-12 W").form_name
     ('5/16-18 UNC', 'whitworth')
     """
-    plain = _plain(name)
+    plain = _as_written_here(_plain(name))
     if found := _LEFT.search(plain):
         right = thread_of(plain[: found.start()], key)
         return replace(right, name=f"{right.name}-LH", left=True)
     if match := _STARTS.match(plain):
         return _of_starts(name, match, key)
     if plain.startswith("M") and _METRIC.match(plain):
-        return metric_thread(name, key)
+        return metric_thread(plain, key)
     if match := _TRAPEZOIDAL.match(plain):
         major, pitch = float(match.group(1)), float(match.group(2))
         _possible(name, major, pitch, key)
