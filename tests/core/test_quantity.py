@@ -7,9 +7,12 @@ from machinon.core.quantity import (
     ANGLE,
     COUNT,
     FEED,
+    FORCE,
     LENGTH,
     PERCENT,
     SURFACE_SPEED,
+    TEMPERATURE,
+    TORQUE,
     angle_text,
     checked,
     length_text,
@@ -70,6 +73,17 @@ class TypedLengths(unittest.TestCase):
                 self.assertAlmostEqual(
                     parse(f"{thou} thou"), parse(f"{thou * 0.0254:.6f}"), places=9
                 )
+
+    def test_heat_force_and_torque_in_the_units_of_any_shop(self):
+        """68 °F is 20 °C; 18 lbf·ft are 24.4 N·m, as 216 lbf·in and 2.49 kgf·m are."""
+        for text in ("20", "20 °C", "68F", "68 °f"):
+            self.assertAlmostEqual(parse(text, TEMPERATURE), 20)
+        for text in ("18 ft lb", "18 lbf·ft", "216 in-lbs", "24.405 N·m", "2.4886 kgm"):
+            self.assertAlmostEqual(parse(text, TORQUE), 24.405, places=2)
+        for text in ("10kg", "10 kgf", "22.046 lb", "22.046lbf", "98.067 N"):
+            self.assertAlmostEqual(parse(text, FORCE), 98.067, places=2)
+        with self.assertRaises(BadInput):
+            parse("20 foot", TORQUE)
 
     def test_angles_by_degrees_minutes_and_seconds(self):
         self.assertAlmostEqual(parse("5d42m38s", ANGLE), 5 + 42 / 60 + 38 / 3600)

@@ -7,7 +7,7 @@ People type sizes as the trade writes them (`1 3/8in`, `.0015"`, `2 tenths`,
 import functools
 import math
 import re
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from decimal import Decimal
 from enum import Enum, auto
 from fractions import Fraction
@@ -98,7 +98,11 @@ NUMBER = Kind("number", "", {}, "3 or 2.5")
 COUNT = Kind("whole number", "", {}, "3 or 12", limit=1_000_000)
 PERCENT = Kind("percentage", "%", {"%": 1.0}, "75%")
 TEMPERATURE = Kind(
-    "temperature", "°C", {"c": 1.0, "°c": 1.0, "degc": 1.0}, "20 or 23.5", limit=2000.0
+    "temperature",
+    "°C",
+    {"c": 1.0, "°c": 1.0, "degc": 1.0},
+    "20, 23.5 or 68F",
+    limit=2000.0,
 )
 STRESS = Kind(
     "stress",
@@ -109,9 +113,16 @@ STRESS = Kind(
     least=1e-3,
 )
 POUND = 0.45359237  # kg
+WEIGHT = 9.80665  # N of a kilogram
 MASS = Kind("mass", "kg", {"kg": 1.0, "g": 0.001}, "2.5kg or 40g", limit=1e6)
 VOLUME = Kind("volume", "mm³", {"mm3": 1.0, "cm3": 1000.0}, "1200", limit=1e15)
-TORQUE = Kind("torque", "N·m", {"nm": 1.0}, "25", limit=1e9)
+TORQUE = Kind(
+    "torque",
+    "N·m",
+    {"nm": 1.0, "ftlb": 1.3558179, "inlb": 0.11298483, "kgm": WEIGHT},
+    "25 or 18ftlb",
+    limit=1e9,
+)
 STIFFNESS = Kind("stiffness", "N/mm", {}, "1500", limit=1e12)
 SLOPE = Kind("taper", "in/ft", {"in/ft": 1.0}, "0.6", limit=100.0)
 FACTOR = Kind("factor", "", {}, "2 or 1.5")
@@ -119,8 +130,8 @@ DURATION = Kind("time", "s", {"s": 1.0, "min": 60.0}, "90 or 2min", limit=1e7)
 FORCE = Kind(
     "force",
     "N",
-    {"n": 1.0, "kn": 1000.0, "lbf": 4.4482216},
-    "200N, 1.5kN or 50lbf",
+    {"n": 1.0, "kn": 1000.0, "lbf": 4.4482216, "lb": 4.4482216, "kg": WEIGHT},
+    "200N, 1.5kN, 50lbf or 20kg",
     limit=1e9,
 )
 ROTATION = Kind("speed", "rpm", {"rpm": 1.0}, "540", limit=1e6)
@@ -377,6 +388,27 @@ class _Reader:
         return factor
 
 
+def _celsius(match: re.Match[str]) -> str:
+    return f"{(float(match[1]) - 32) / 1.8:.6g}"
+
+
+# units that are no factor of the kind's own, or that are written in several ways
+_Meant = str | Callable[[re.Match[str]], str]
+_SAID: Mapping[str, tuple[tuple[re.Pattern[str], _Meant], ...]] = {
+    "temperature": (
+        (re.compile(r"^(-?\d+(?:\.\d+)?)\s*(?:°|deg)?\s*f$", re.IGNORECASE), _celsius),
+        (re.compile(r"°\s*c$", re.IGNORECASE), "c"),
+    ),
+    "torque": (
+        (re.compile(r"n[\s·.*-]*m$", re.IGNORECASE), "nm"),
+        (re.compile(r"(ft|in)[\s·.*-]*lbf?s?$", re.IGNORECASE), r"\1lb"),
+        (re.compile(r"lbf?s?[\s·.*-]*(ft|in)$", re.IGNORECASE), r"\1lb"),
+        (re.compile(r"kgf?[\s·.*-]*m$", re.IGNORECASE), "kgm"),
+    ),
+    "force": ((re.compile(r"\b(?:kgf|kilos?)$", re.IGNORECASE), "kg"),),
+}
+
+
 def parse(
     text: str,
     kind: Kind = LENGTH,
@@ -404,6 +436,8 @@ def parse(
     5.7106
     """
     text = text.strip()
+    for said, meant in _SAID.get(kind.name, ()):
+        text = said.sub(meant, text)
     try:
         if not text:
             raise BadInput("", f"Nothing is typed. {kind.allowed}")

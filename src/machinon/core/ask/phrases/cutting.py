@@ -17,7 +17,6 @@ _BARE = ("number",)
 _SIZES = ("size", "number")
 _TEMPERATURE = ("angle", "number")
 COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
-WEIGHT = 9.80665  # N of a kilogram
 POINT = 0.3  # of its diameter: how long a drill's point is
 
 _OPERATIONS = (
@@ -222,7 +221,7 @@ def _lever(s: Said) -> Inputs | None:
     pounds = s.near("lbf", "lb", kinds=_BARE)
     kilos = s.near("kg", "kilo", "kgf", kinds=_BARE)
     if pounds or kilos:
-        force = f"{pounds}lbf" if pounds else f"{float(kilos) * WEIGHT:.5g}N"
+        force = f"{pounds}lbf" if pounds else f"{kilos}kg"
     else:
         force = s.near("n", "newton", kinds=_BARE)
     arm = s.size()
