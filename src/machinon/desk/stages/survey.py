@@ -352,9 +352,9 @@ class SurveyView(StageView):
         warm = self.temperature.text().strip()
         usual = f"{self.job.shop.temperature:g}"
         self.temperature.name.setText(
-            "Temperature, °C"
+            "Temperature, °C or 68F"
             if warm in ("", usual)
-            else "Temperature, °C: as on the surface before"
+            else "Temperature, °C or 68F: as before"
         )
 
     def _fill_aids(self, surface: Surface) -> None:
