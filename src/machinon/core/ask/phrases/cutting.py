@@ -73,7 +73,7 @@ def _speed(s: Said) -> Inputs | None:
         return None
     # the speed is known, or the feed of a tooth: that is another question
     known = bool(rpm) and not s.has("feed")
-    if known or s.hears("per", "time", "long"):
+    if known or s.hears("per", "time"):
         return None
     asked = s.has("speed", "rpm", "feed", "surface", "fast") or bool(surface)
     if not asked and not _cuts_metal(s):
