@@ -19,7 +19,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.feature import Feature
+from machinon.core.piece.feature import POINT, Feature
 from machinon.core.piece.turned_features import (
     Bore,
     Centre,
@@ -30,13 +30,13 @@ from machinon.core.piece.turned_features import (
     NutThread,
 )
 from machinon.core.reckoning import TEXT
+from machinon.core.setting_out.cones import cone_depth
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 
 BY_STANDARD = "by its standard, else in proportion"
 HOLDS = 5.0  # degrees of half angle: a steeper taper lets go by itself
 OVER = 0.1  # mm by which the round behind it may stand over a taper's small end
-CENTRE = 0.3  # of its diameter: how long a drill's point is
 AT_THE_END = 0.05  # mm that the large end of a taper may be off by its drawing
 CLOSE = 0.012  # mm under its diameter: of a round that a bore of its size guides
 STEEP = (
@@ -133,7 +133,7 @@ def draw_hole_end(s: Values) -> float:
     if not drawn_home(s):
         return 0.0
     bar = thread_of(str(s["draw.thread"]))
-    point = CENTRE * tap_drill(bar.name)
+    point = cone_depth(tap_drill(bar.name), POINT)
     return float(s["draw.depth"] + CHIP_ROOM * bar.pitch + point)
 
 

@@ -42,14 +42,14 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.feature import Feature
+from machinon.core.piece.feature import POINT, Feature
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import Bore, Cylinder, End, Flats
+from machinon.core.setting_out.cones import cone_depth
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 
 OVER = 2.0  # mm: stock over each end
-POINT = 0.3  # of its diameter: how long a drill's point is
 BEHIND = 5.0  # mm: metal between the bore's point and the draw bar's hole, at least
 
 
@@ -118,7 +118,7 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least(
         "holes-meet",
         "bore",
-        floor - POINT * s["bore.diameter"] - draw_hole_end(s),
+        floor - cone_depth(s["bore.diameter"], POINT) - draw_hole_end(s),
         BEHIND,
         "Metal between the bore and the other end, or the draw bar's hole",
     )

@@ -50,7 +50,7 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.feature import Feature
+from machinon.core.piece.feature import POINT, Feature
 from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
@@ -62,6 +62,7 @@ from machinon.core.piece.turned_features import (
     TaperBore,
 )
 from machinon.core.reckoning import TEXT
+from machinon.core.setting_out.cones import cone_depth
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 
@@ -70,7 +71,6 @@ REACH = 0.8  # of its length: how far a drift's slot goes either way from a tang
 ROOM = 0.3  # mm: the slot over the thickness of the tang
 KEPT = 4.0  # mm of metal between what is open from the mouth and what closes the end
 GRIP = 8.0  # mm of collar to knock it out by
-POINT = 0.3  # of its diameter: how long a drill's point is
 ROUND = 1.0  # mm: the hole behind the socket over the round of the tang
 
 
@@ -131,7 +131,7 @@ def _hole_deep(s: Values) -> float:
     if not _closed_by(s):
         return 0.0
     if tanged(s):
-        return downwards(_slot_ends(s) - POINT * s["hole.diameter"], 0.5)
+        return downwards(_slot_ends(s) - cone_depth(s["hole.diameter"], POINT), 0.5)
     return float(s["seat.depth"]) + 2.0
 
 
@@ -142,7 +142,7 @@ def _closing(s: Values) -> float:
 
 def _hole_ends(s: Values) -> float:
     """From the mouth to what is open of it, by the drift's slot or the hole's point."""
-    point = float(s["hole.depth"] + POINT * s["hole.diameter"])
+    point = float(s["hole.depth"] + cone_depth(s["hole.diameter"], POINT))
     return max(point, _slot_ends(s)) if s["drift.width"] else point
 
 
