@@ -287,14 +287,15 @@ def route(s: Values) -> tuple[Holding, ...]:
         Holding(
             "drift",
             "mill",
-            "In a dividing head or vee block, level with the tang",
+            "In a dividing head or vee block, by the collar",
             "The slot breaks into the hole before the socket is finished, so that no "
             "burr stands in it.",
             (
                 Step("mill", ("drift",), tool="slot drill",
                      title=f"Mill the drift's slot, {s['drift.width']:g} mm wide, "
-                     "right through", note="Half from each side, along the tang's "
-                     "flats: the drift then goes in as it does in the spindle.",
+                     "right through", note="Half from each side, its middle on the "
+                     "axis. How it is turned to the sleeve's own tang makes no "
+                     "difference.",
                      figures=(Shown("From the mouth", float(s["drift.from_mouth"])),
                               Shown("Long", float(s["drift.length"])))),
                 Step("deburr", ("drift",), key="deburr-drift"),
