@@ -282,6 +282,18 @@ class KnobsAndSpindles(OfTheFamilies):
         self.size("spindle.length", "100")
         self.finish_by((17.0, 1))
 
+    def test_a_die_holder_on_its_arbor(self):
+        """Arbor and die come first, the holder is bored to both."""
+        self.make(
+            "die-holder",
+            ("arbor", "shaft", "micrometer", "15.99", "15.992"),
+            ("die", "shaft", "micrometer", "25.00", "25.00"),
+            ("die", "thickness", "caliper", "9.0"),
+        )
+        self.assertEqual(self.value("guide.length"), 40)
+        self.assertEqual(self.value("screws.thread"), "M5")
+        self.finish_by((15.0, -1), (24.0, -1))
+
     def test_a_sleeve_for_morse_2_drills_in_a_morse_3_spindle(self):
         """Morse 3 is 24.076 at the collar, 5 mm off; with a tang the slot for the drift
         is 6.3 + 0.3 wide, 62 from the mouth, and the collar 12.5 long."""

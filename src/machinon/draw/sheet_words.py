@@ -92,6 +92,7 @@ def notes_of(
                 text += f", then {holes.tilt:.1f}° aslant"
         elif isinstance(holes, CrossHoles):
             text = holes.hole.says(_alike(made, holes, by_feature))
+            text += f", {holes.apart:g}° apart" if holes.apart else ""
         elif (told := _told_short(holes)) is not None:
             measure, words = told
             key = next((k for k in said if k.endswith(f".{measure}")), "")

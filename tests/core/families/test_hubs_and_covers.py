@@ -3,6 +3,8 @@ import unittest
 
 from machinon.core.families import family_of
 from machinon.core.piece.made import make
+from machinon.core.route.operations import route_told
+from machinon.core.route.work.listed import work_list
 from tests.core.families.failing import check, each_is_said, failed, made
 
 
@@ -129,6 +131,43 @@ class Covers(unittest.TestCase):
                 ({"flange_diameter": "72"}, "heads-edge"),
                 ({"housing_circle": "58", "bolts_screw": "M5"}, "holes-lip"),
                 ({"flange_thickness": "2"}, "flange-thin"),
+            ],
+        )
+
+
+class DieHolders(unittest.TestCase):
+    def test_its_screws_stand_about_the_die_s_slit(self):
+        """A die of 25 × 9 on an arbor of 16: 40 guide, 8 for chips, 9 for the die; the
+        screws in its middle, 4.5 from the front, one up and one 60° on either side."""
+        holder = made("die-holder")
+        screws = holder.body.feature("screws")
+        self.assertEqual(screws.angles, [30.0, 90.0, 150.0])
+        self.assertEqual(holder.body.feature("front").z - screws.z, 4.5)
+        self.assertEqual(screws.hole.thread, "M5x0.8")
+        steps = [step for up in route_told(holder) for step in up.steps]
+        tapped = next(step for step in steps if step.operation == "tap")
+        turned = [line.figures[0].value for line in work_list(tapped).lines[1:]]
+        self.assertEqual([turn[:-6] for turn in turned], ["0°", "60°", "120°"])
+        # bore and recess in one chucking, both proved there
+        first = route_told(holder)[0]
+        held = next(step for step in first.steps if step.hold)
+        self.assertEqual(held.features, ("bore", "recess"))
+        cut = [step.features for step in first.steps]
+        self.assertLess(cut.index(("recess",)), cut.index(held.features))
+
+    def test_what_usually_goes_wrong_with_a_die_holder(self):
+        each_is_said(
+            self,
+            "die-holder",
+            [
+                ({"body_diameter": "32"}, "screws-thread"),
+                ({"screws_thread": "M8"}, "screws-edge"),
+                ({"clear_diameter": "23"}, "die-seat"),
+                ({"recess_depth": "7"}, "die-inside"),
+                ({"clear_diameter": "15"}, "clear-bore"),
+                ({"guide_length": "20"}, "guide-long"),
+                ({"bar_depth": "11"}, "bar-wall"),
+                ({"stock_length": "59"}, "stock-length"),
             ],
         )
 

@@ -327,6 +327,7 @@ class CrossHoles(Feature, frozen=True):
     # end_at, beside: stations that its place is said from, of an end and a neighbour
     end_at: float = 0.0
     beside: float | None = None
+    apart: float = 0.0  # degrees from one to the next, on both sides of the angle
 
     @property
     def many(self) -> int:
@@ -335,7 +336,10 @@ class CrossHoles(Feature, frozen=True):
 
     @property
     def angles(self) -> list[float]:
-        return even_angles(self.count, self.angle)
+        if not self.apart:
+            return even_angles(self.count, self.angle)
+        first = self.angle - self.apart * (self.count - 1) / 2
+        return [first + n * self.apart for n in range(self.count)]
 
     def as_drilled(self) -> Feature:
         return msgspec.structs.replace(self, hole=self.hole.drilled)

@@ -354,7 +354,7 @@ class SurveyView(StageView):
         self.temperature.name.setText(
             "Temperature, °C or 68F"
             if warm in ("", usual)
-            else "Temperature, °C or 68F: as before"
+            else "Temperature, °C: as on the surface before"
         )
 
     def _fill_aids(self, surface: Surface) -> None:

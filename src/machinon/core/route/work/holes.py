@@ -369,7 +369,8 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
             key, head = _named(n, holes.count, drill, len(drills))
             turned: tuple[Shown, ...] = ()
             if holes.count > 1:
-                turned = (Shown("Turned by", dms(360.0 * n / holes.count), TEXT),)
+                turn = (holes.angles[n] - holes.angles[0]) % 360
+                turned = (Shown("Turned by", dms(turn), TEXT),)
             deep = _deep(step, holes.hole, holes.through, drill)
             note = _note(step, holes)
             lines.append(WorkLine(key, head, (*turned, *deep), note))
