@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QMainWindow,
     QMenu,
+    QPushButton,
     QWidget,
 )
 
@@ -166,6 +167,11 @@ class WindowCase(unittest.TestCase):
                 widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at
             )
         self.settle()
+
+    def press_in(self, widget: QWidget, words: str):
+        """Click the button with these words on it."""
+        buttons = widget.findChildren(QPushButton)
+        self.click(next(button for button in buttons if button.text() == words))
 
     def choose(self, combo: QComboBox, data: object):
         """Choose a line of a list by its data."""

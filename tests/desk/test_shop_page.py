@@ -71,6 +71,26 @@ class Shop(WindowCase):
                     self.assertIsNotNone(spot)
                     self.assertTrue(spot.label.startswith(surface.name))
 
+    def test_what_goes_with_a_piece_is_begun_at_the_piece(self):
+        """A drill chuck on a Morse 2, a tailstock of Morse 3: they want a sleeve."""
+        self.page.choose("piece", "chuck-arbor")
+        self.until(lambda: "MT" in self.card().fits.text())
+        self.assertIn("with a sleeve between, MT3 to MT2", self.card().fits.text())
+        make = "Make something for it"
+        self.press_in(self.card(), make)
+        asked = self.window.pages.currentWidget()
+        self.assertNotIn("t-nut-strip", asked.what.cards, "no use to a shank")
+        asked.left.emit()
+        back = self.window.pages.currentWidget()
+        self.assertEqual(back.card.piece.id, "chuck-arbor")
+        self.press_in(back.card, make)
+        asked = self.window.pages.currentWidget()
+        asked.what.choose("taper-sleeve")
+        self.type(asked.fields["name"].edit, "Sleeve for the drill chuck", enter=False)
+        self.click(asked.go)
+        mates = self.job.job.making.mates
+        self.assertEqual(mates, {"socket": "tailstock", "tool": "chuck-arbor"})
+
     def test_lists_go_out_and_in_and_a_wrong_one_changes_nothing(self):
         self.page.choose("instrument", "caliper")
         path = Path(self.folder) / "list.csv"

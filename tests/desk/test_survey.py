@@ -1,6 +1,6 @@
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QLabel, QPushButton
+from PySide6.QtWidgets import QLabel
 
 from machinon.core.errors import BadInput
 from tests.desk.bench import WindowCase
@@ -24,10 +24,7 @@ class Surveying(WindowCase):
         )
 
     def press(self, words: str, row: int):
-        widget = self.view.rows.itemAt(row).widget()
-        self.click(
-            next(b for b in widget.findChildren(QPushButton) if b.text() == words)
-        )
+        self.press_in(self.view.rows.itemAt(row).widget(), words)
 
     def test_pins_are_asked_before_the_reading_that_needs_them(self):
         self.pick(self.view.surface_menu(), "Dovetail outside")

@@ -1,4 +1,4 @@
-from PySide6.QtWidgets import QLabel, QPushButton
+from PySide6.QtWidgets import QLabel
 
 from tests.desk.bench import WindowCase
 
@@ -231,14 +231,6 @@ class WholeJob(WindowCase):
             for i in range(layout.count())
             for label in layout.itemAt(i).widget().findChildren(QLabel)
         )
-
-    def press_in(self, widget, words):
-        button = next(
-            button
-            for button in widget.findChildren(QPushButton)
-            if button.text() == words
-        )
-        self.click(button)
 
     def target(self, number):
         page = self.window.job_page()

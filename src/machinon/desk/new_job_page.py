@@ -2,7 +2,7 @@
 
 import functools
 import re
-from collections.abc import Callable, Collection
+from collections.abc import Callable, Collection, Iterable
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
@@ -17,7 +17,13 @@ from PySide6.QtWidgets import (
 
 from machinon.core.families import families
 from machinon.core.job.job import MADE_HERE
-from machinon.core.job.made_piece import could_be, likely_mate, mate_pieces
+from machinon.core.job.made_piece import (
+    could_be,
+    likely_mate,
+    made_for,
+    mate_pieces,
+    role_of,
+)
 from machinon.core.piece.family import Family, Mate, MateSize
 from machinon.core.piece.round_sizes import example_in_inches
 from machinon.core.shop.things import Lathe, Piece
@@ -103,8 +109,11 @@ class WhatIsMade(QWidget):
 
     chosen = Signal(str)
 
-    def __init__(self, look: Look, others: bool = True) -> None:
-        """others: whether what no family makes can be chosen too."""
+    def __init__(
+        self, look: Look, offered: Iterable[Family], others: bool = True
+    ) -> None:
+        """offered: as they are shown where nothing is typed; others: whether what no
+        family makes can be chosen too."""
         super().__init__()
         self.look = look
         self.key = ""
@@ -121,7 +130,7 @@ class WhatIsMade(QWidget):
                 f"{family.also} {family.purpose} {family.example}",
                 family_picture(family),
             )
-            for family in families().values()
+            for family in offered
         }
         other = WhatCard(
             look,
@@ -231,16 +240,22 @@ class WhatIsMade(QWidget):
 class NewJobPage(FormPage):
     """The piece to make at the left; its mates, name and reason at the right.
 
-    For an open job: one piece more that it makes.
+    For an open job: one piece more that it makes. For a piece of the shop: what is made
+    to go with it.
     """
 
     def __init__(
-        self, look: Look, file: ShopFile, job: "OpenJob | None" = None
+        self,
+        look: Look,
+        file: ShopFile,
+        job: "OpenJob | None" = None,
+        piece: Piece | None = None,
     ) -> None:
         super().__init__(look, file)
-        self.job = job
+        self.job, self.piece = job, piece
         px = look.px
-        self.what = WhatIsMade(look, others=job is None)
+        offered = made_for(piece) if piece else families().values()
+        self.what = WhatIsMade(look, offered, others=not (job or piece))
         self.what.chosen.connect(self._on_what)
         self.what_says = label("", "", "stop", wrap=True)
         self.what_says.hide()
@@ -253,6 +268,9 @@ class NewJobPage(FormPage):
         if job is not None:
             title = f"{job.job.name}: what is made besides?"
             back, go = "Back to the job", "Add it to the job"
+        if piece is not None:
+            title = f"New job: what is made for {piece.name}?"
+            back = "Back to the shop"
         left = QVBoxLayout()
         left.setContentsMargins(px(18), px(14), px(14), px(14))
         left.addWidget(label(title, "title"))
@@ -314,8 +332,11 @@ class NewJobPage(FormPage):
     def _ask_mates(self, family: Family) -> None:
         """Asks for the mates: pieces of the shop, or new ones."""
         roles = {mate.role: mate for mate in family.mates}
+        its = role_of(family, self.piece) if self.piece else None
         for role, wanted in mate_pieces(family).items():
             choices, first = self._choices_of(roles[role])
+            if self.piece and its is roles[role]:
+                first = self.piece.id
             made = self.combo(f"mate.{role}", choices)
             made.setCurrentIndex(made.findData(first))
             self.mate_lines.addWidget(self.named(wanted.name, made))

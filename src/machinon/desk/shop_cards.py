@@ -5,7 +5,7 @@ from collections.abc import Callable
 from typing import Protocol
 
 from msgspec.structs import replace
-from PySide6.QtCore import QRectF, Qt, QTimer
+from PySide6.QtCore import QRectF, Qt, QTimer, SignalInstance
 from PySide6.QtWidgets import (
     QCheckBox,
     QGridLayout,
@@ -58,6 +58,7 @@ class Page(Protocol):
 
     look: Look
     file: ShopFile
+    job_wanted: SignalInstance
 
     def say(self, text: str, wrong: bool = False) -> None: ...
 
@@ -257,6 +258,7 @@ class PieceCard(Card):
             "Keep it",
             ("Remove it", lambda: page.remove("piece", piece.id)),
             ("Measure it", lambda: page.measure_piece(piece.id)),
+            ("Make something for it", lambda: page.job_wanted.emit(piece.id)),
         )
         self._more = QTimer(self, interval=0)
         self._more.timeout.connect(self._look_further)

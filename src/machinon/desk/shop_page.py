@@ -72,10 +72,11 @@ from machinon.store.shop_file import Damaged, ShopFile
 class ShopPage(QWidget):
     """The shop's belongings at the left, the chosen thing at the right.
 
-    Signals: left() to go back.
+    Signals: left() to go back; job_wanted(piece_id: str) to make what goes with it.
     """
 
     left = Signal()
+    job_wanted = Signal(str)
     context = "shop"  # whose acts are taken back here
 
     def __init__(self, look: Look, file: ShopFile) -> None:

@@ -304,6 +304,20 @@ class MainWindow(QMainWindow):
         self._show_page(page)
         self._refresh_page = keep_form
 
+    def new_job_for(self, piece_id: str) -> None:
+        """The page for a new job that makes what goes with a piece of the shop."""
+        from machinon.core.shop.things import Piece
+        from machinon.desk.new_job_page import NewJobPage
+
+        piece = self.file.get(piece_id)
+        if not isinstance(piece, Piece):
+            return
+        page = NewJobPage(self.look, self.file, piece=piece)
+        page.finished.connect(self.open_job)
+        page.left.connect(lambda: self.see_in_shop("piece", piece_id))
+        self._show_page(page)
+        self._refresh_page = keep_form
+
     def add_made(self) -> None:
         """The page for one piece more that the open job makes."""
         if self.job is None or self.job_page() is None:
@@ -412,11 +426,18 @@ class MainWindow(QMainWindow):
         self._leave_machine()
         job = self.job
         page = ShopPage(self.look, self.file)
+        page.job_wanted.connect(self.new_job_for)
         page.left.connect(
             lambda: self.open_job(job.job.id) if job else self.show_start()
         )
         self._show_page(page)
         self._refresh_page = self.show_shop
+
+    def see_in_shop(self, kind: str, id: str) -> None:
+        """The shop, with one of its things in view."""
+        self.show_shop()
+        page = self.pages.currentWidget()
+        page.choose(kind, id)  # type: ignore[attr-defined]
 
     def show_devices(self) -> None:
         """Shows the devices on a wire, and how they are read."""
@@ -530,10 +551,8 @@ class MainWindow(QMainWindow):
             page = self.pages.currentWidget()
             page.find.put(hit.name[:60])  # type: ignore[attr-defined]
             return
-        self.show_shop()
-        page = self.pages.currentWidget()
         kind = {"belongings": "shelf", "surface": "piece"}.get(hit.kind, hit.kind)
-        page.choose(kind, hit.id)  # type: ignore[attr-defined]
+        self.see_in_shop(kind, hit.id)
 
     def _own_figures(self) -> "OwnFigures":
         """The shop's machines and shelves, which a reckoning starts from."""

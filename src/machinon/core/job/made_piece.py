@@ -9,7 +9,7 @@ from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.families import family_for
+from machinon.core.families import families, family_for
 from machinon.core.fits.joints import joint_forms
 from machinon.core.job.job import Job, ProofLog, Work
 from machinon.core.piece.bands import FitBand
@@ -376,6 +376,33 @@ def likely_mate(mate: Mate, piece: Piece) -> bool:
         for word in set(wanted) - _SAID_OF_ANY
         for name in set(names) - _SAID_OF_ANY
     )
+
+
+def role_of(family: Family, piece: Piece) -> Mate | None:
+    """The mate of a family that a piece could be, the likeliest; None: it is none.
+
+    What a family can do without it is not, unless it likely is.
+    """
+    roles = mate_pieces(family)
+    able = {
+        mate: likely_mate(mate, piece)
+        for mate in family.mates
+        if mate.role in roles and could_be(mate, piece)
+    }
+    wanted = [mate for mate in able if able[mate] or not mate.optional]
+    return max(wanted, key=lambda mate: able[mate], default=None)
+
+
+def made_for(piece: Piece) -> list[Family]:
+    """The families that a piece could be a mate of, the likeliest first, and after them
+    those that build up anything."""
+    mates = {f.key: role_of(f, piece) for f in families().values() if not f.free}
+    able = {key: likely_mate(mate, piece) for key, mate in mates.items() if mate}
+    likeliest = sorted(able, key=lambda key: not able[key])
+    return [
+        *(families()[key] for key in likeliest),
+        *(family for family in families().values() if family.free),
+    ]
 
 
 def mate_pieces(family: Family) -> dict[str, Piece]:
