@@ -273,7 +273,7 @@ class NewJobPage(FormPage):
             back = "Back to the shop"
         left = QVBoxLayout()
         left.setContentsMargins(px(18), px(14), px(14), px(14))
-        left.addWidget(label(title, "title"))
+        left.addWidget(label(title, "title", wrap=True))
         left.addWidget(self.what_says)
         left.addWidget(self.what, 1)
         self.mates = QWidget()

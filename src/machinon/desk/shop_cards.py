@@ -8,7 +8,6 @@ from msgspec.structs import replace
 from PySide6.QtCore import QRectF, Qt, QTimer, SignalInstance
 from PySide6.QtWidgets import (
     QCheckBox,
-    QGridLayout,
     QHBoxLayout,
     QTreeWidget,
     QTreeWidgetItem,
@@ -92,19 +91,15 @@ class Card(QWidget):
         typed: dict[str, str],
         abreast: int = 2,
         hints: dict[str, str] | None = None,
-    ) -> QGridLayout:
-        """Entries abreast; Enter keeps the whole card."""
-        grid = QGridLayout()
-        grid.setHorizontalSpacing(self.look.px(18))
-        for i, (key, name) in enumerate(names):
-            field = self.entry(
-                key, name, typed.get(key, ""), (hints or {}).get(key, "")
-            )
-            grid.addWidget(
-                field, i // abreast, i % abreast, Qt.AlignmentFlag.AlignBottom
-            )
-        self.box.addLayout(grid)
-        return grid
+    ) -> None:
+        """Entries abreast, as far as there is room; Enter keeps the whole card."""
+        fields = [
+            self.entry(key, name, typed.get(key, ""), (hints or {}).get(key, ""))
+            for key, name in names
+        ]
+        whole = Abreast(abreast, *fields, held=Qt.AlignmentFlag.AlignBottom)
+        whole.grid.setHorizontalSpacing(self.look.px(18))
+        self.box.addWidget(whole)
 
     def entry(self, key: str, name: str, typed: str = "", hint: str = "") -> Field:
         """One entry, which has yet to be placed."""
@@ -235,9 +230,15 @@ class PieceCard(Card):
         picture = DrawingView(
             self.look, self._draw, f"Picture of {piece.name}", shrinks=True
         )
+        picture.setMinimumHeight(self.look.px(170))
         picture.spot_chosen.connect(self._on_surface_chosen)
         self.box.addWidget(picture, 3)
-        self.box.addWidget(label("What fits on it", "head"))
+        head = QHBoxLayout()
+        head.addWidget(label("What fits on it", "head"), 1)
+        head.addWidget(
+            button("Make something for it", lambda: page.job_wanted.emit(piece.id))
+        )
+        self.box.addLayout(head)
         self.fits = label("", wrap=True)
         self.fits.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.box.addWidget(scrolled(self.fits), 1)
@@ -258,7 +259,6 @@ class PieceCard(Card):
             "Keep it",
             ("Remove it", lambda: page.remove("piece", piece.id)),
             ("Measure it", lambda: page.measure_piece(piece.id)),
-            ("Make something for it", lambda: page.job_wanted.emit(piece.id)),
         )
         self._more = QTimer(self, interval=0)
         self._more.timeout.connect(self._look_further)

@@ -384,13 +384,9 @@ def role_of(family: Family, piece: Piece) -> Mate | None:
     What a family can do without it is not, unless it likely is.
     """
     roles = mate_pieces(family)
-    able = {
-        mate: likely_mate(mate, piece)
-        for mate in family.mates
-        if mate.role in roles and could_be(mate, piece)
-    }
-    wanted = [mate for mate in able if able[mate] or not mate.optional]
-    return max(wanted, key=lambda mate: able[mate], default=None)
+    able = [m for m in family.mates if m.role in roles and could_be(m, piece)]
+    likely = [mate for mate in able if likely_mate(mate, piece)]
+    return next(iter([*likely, *(mate for mate in able if not mate.optional)]), None)
 
 
 def made_for(piece: Piece) -> list[Family]:
