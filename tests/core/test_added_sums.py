@@ -56,6 +56,34 @@ class Sums(unittest.TestCase):
             "saw-slot", {"depth": 6, "width": 2, "saw": 2}, passes=1, positions=[6.0]
         )
 
+    def test_the_table_goes_as_fast_as_the_teeth_bite(self):
+        """800 × 4 × 0.05; a fifth of the cutter in the cut: 2 √(0.2 × 0.8) = 0.8 of the
+        feed. A handle of 4 mm a turn: 40 turns a minute."""
+        told = self.told(
+            "table-feed",
+            {"rpm": 800, "teeth": 4, "feed": 0.05, "diameter": 10, "width": 2,
+             "turn": "4mm", "length": 120},
+            table_feed=160.0, chip=0.04, handle_time=1.5, time=45.0,
+        )  # fmt: skip
+        back = {"rpm": 800, "teeth": 4, "travel": told["table_feed"]}
+        self.told("table-feed", back, tooth=0.05, per_turn=0.2)
+        for part in (5, 8, 10):  # a tooth that passes the middle bites in full
+            wide = {**back, "diameter": 10, "width": part}
+            self.told("table-feed", wide, chip=0.05)
+
+    def test_a_table_feed_says_what_it_lacks(self):
+        for given, lacks in (
+            ({"rpm": 800, "teeth": 4}, "feed"),
+            ({"rpm": 800, "teeth": 4, "feed": 0.05, "travel": 160}, "feed"),
+            ({"teeth": 4, "feed": 0.05}, "rpm"),
+            ({"rpm": 800, "feed": 0.05}, "teeth"),
+            ({"travel": 160, "width": 4}, "diameter"),
+            ({"travel": 160, "width": 4, "diameter": 10}, "rpm"),
+        ):
+            with self.subTest(given), self.assertRaises(BadInput) as caught:
+                reckon("table-feed", given)
+            self.assertEqual(caught.exception.key, lacks)
+
     def test_a_bore_near_an_edge_breaks_out_in_a_window(self):
         """r 10, centre 8 from the edge: 2 sqrt(100 - 64) = 12."""
         self.told(

@@ -95,6 +95,7 @@ SUBJECTS = (
     "cutting.broaching",
     "tapers.expanding_arbor",
     "cutting.cutting_time",
+    "cutting.table_feed",
     "cutting.turned_finish",
     "setting_out.converting",
     "fits.rings_and_keys",

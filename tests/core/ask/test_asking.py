@@ -81,6 +81,12 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("half way -2 102 tip 10", "half-way", "centre", 50.0),
     ("edge finder 10 touched at -3.2 hole at 25", "edge-find", "position", 26.8),
     ("edge finder .2 touched at 1.5 hole .75 in", "edge-find", "position", 59.69),
+    # 800 x 4 x 0.05; 114 rpm are 22.5 m/min of a 63 cutter; a minute has 60 s
+    ("feed for 4 flutes 0.05 per tooth at 800 rpm", "table-feed", "table_feed", 160),
+    ("0.1 a tooth 5 teeth 63 mm cutter steel", "table-feed", "per_turn", 0.5),
+    ("feed 120 mm per minute 600 rpm 2 flutes", "table-feed", "tooth", 0.1),
+    ("wind the handle 0.1 in a turn 6 in/min", "table-feed", "handle_time", 1.0),
+    ("time to cut 200 mm at 60 mm/min", "table-feed", "time", 200),
     ("25 mm by a handle of 0.1 inch a turn", "dial-turns", "lines", 84),
     ("handle 100 lines of .001 move 1.25 inch", "dial-turns", "turns", 12),
     ("depth along a 45 degree face for a 10 leg", "chamfer", "face", 14.1421),

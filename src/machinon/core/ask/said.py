@@ -54,6 +54,7 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("fit", r"[A-Z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}|[a-z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}"),
     ("inch fit", r"(?:rc|lc|lt|ln|fn)\s?\d{1,2}\b"),
     ("speed", rf"{NUMBER}\s*(?:m|ft)\s*/\s*min\b"),
+    ("travel", rf"{NUMBER}\s*(?:mm|in|inch(?:es)?)\s*(?:/|per\s)\s*min(?:ute)?\b"),
     ("rpm", rf"{NUMBER}\s*rpm\b"),
     ("tpi", rf"{NUMBER}\s*(?:tpi|threads?\s+(?:per|to\s+the|an)\s+inch)\b"),
     ("percent", rf"{NUMBER}\s*%"),

@@ -8,6 +8,7 @@ from machinon.core.fits.bearing_seat import SPOILT
 from machinon.core.piece.hardware import with_unit
 from machinon.core.quantity import (
     ANGLE,
+    DURATION,
     FORCE,
     INCH,
     LENGTH,
@@ -234,6 +235,23 @@ def _speed(t: _Teller) -> str:
         feed += f", {text_of(float(t['table_feed']), TRAVEL, t.inch)} at the table"
     speed, unit = surface_speed_in(t["surface_speed"], t.inch)
     return f"{rpm}{own}{feed}, {speed:.0f} {unit}"
+
+
+def _table_feed(t: _Teller) -> str:
+    table = text_of(float(t["table_feed"]), TRAVEL, t.inch)
+    if t.given("travel"):
+        said = f"{t.size('tooth')} a tooth at {table}" if t.has("tooth") else table
+    elif t.given("teeth") == 1:
+        said = f"{table}, {t.size('per_turn')} a turn"
+    else:
+        said = f"{table} at the table, {t.size('per_turn')} a turn of the cutter"
+    if t.has("handle_time"):
+        said += f": a turn of the handle in {float(t['handle_time']):.2g} s"
+    if t.has("time"):
+        said += f"; {text_of(float(t['time']), DURATION)} for the length"
+    if t.has("chip"):
+        said += f"; the chip is {t.size('chip')} at its thickest"
+    return said
 
 
 def _gears(t: _Teller) -> str:
@@ -615,6 +633,7 @@ TELLINGS: Mapping[str, Telling] = {
     ),
     "pieces": lambda t: f"{t['pieces']:.0f} pieces, {t.both('left', 0.1)} left",
     "speeds": _speed,
+    "table-feed": _table_feed,
     "surface-speed": lambda t: "{:.0f} {} at its outside".format(
         *surface_speed_in(t["surface_speed"], t.inch)
     ),

@@ -48,6 +48,50 @@ def speeds(s: Sketch) -> None:
     s.ask("operation", (left, s.p(0, -r * 0.3)[1] + 3.6 * s.size), anchor="right")
 
 
+def table_feed(s: Sketch) -> None:
+    """The cutter from above, its teeth against the feed; the work fed towards it."""
+    wide = s.v("diameter") or 10.0
+    r, cut = wide / 2, min(s.v("width") or wide, wide)
+    s.frame(-2.6 * r, -1.6 * r, 2.6 * r, 1.7 * r, (1, 2))
+    wall = math.acos(1 - cut / r)  # of the round that stands in the work
+    steps = [math.pi / 2 - i / 24 * wall for i in range(25)]
+    round_ = [(r * math.cos(a), r * math.sin(a)) for a in steps]
+    near = round_[-1][1]
+    far = 1.7 * r
+    s.shape(
+        [(-2.6 * r, r), *round_, (2.6 * r, near), (2.6 * r, far), (-2.6 * r, far)],
+        hatch=True,
+    )
+    s.circle(0, 0, r, "cut", "ground")
+    teeth = min(int(s.v("teeth", 2)), 24)
+    for i in range(teeth):
+        a = math.radians(60 + 360 * i / teeth)
+        root = (0.75 * r * math.cos(a + 0.15), 0.75 * r * math.sin(a + 0.15))
+        s.line(root, (r * math.cos(a), r * math.sin(a)), "cut", 2.0)
+    _turning(s, r * 1.16, 280, 210)
+    level = min(near, 0.0) - 0.4 * r
+    start, tip = s.p(2.5 * r, level), s.p(1.6 * r, level)
+    s.line((2.5 * r, level), (1.6 * r, level), "measured", 1.4)
+    s.board.arrow(tip, start, "measured")
+    middle = (start[0] + tip[0]) / 2
+    s.tell("table_feed", (middle, tip[1] + 2.6 * s.size), "at the table")
+    s.tell("time", (middle, tip[1] + 6 * s.size), "for the length")
+    x, y = s.p(0, 0)
+    s.ask("rpm", (x, y - 1.9 * s.size), "turns at")
+    s.ask("teeth", (x, y + 1.9 * s.size), "teeth")
+    left = s.p(-2.5 * r, 0)[0]
+    s.ask("feed", (left, y - 3 * s.size), "feed of a tooth", "left")
+    if not s.values.get("feed"):
+        s.tell("tooth", (left, y + s.size), "a tooth", "left")
+    s.tell("per_turn", (left, y + 4.4 * s.size), "a turn of the cutter", "left")
+    s.tell("handle_time", (left, y + 8 * s.size), "a turn of the handle", "left")
+    if s.has("width"):
+        s.across("width", (2.0 * r, near), (2.0 * r, r), 0.0)
+        s.line((0, r), (2.6 * r, r), "centre", 1.0)
+        at = math.pi / 2 - wall * 0.85
+        s.tell("chip", s.p(1.1 * r * math.cos(at), 1.3 * r), "thickest chip")
+
+
 def passes(s: Sketch) -> None:
     on = str(s.values.get("on") or "diameter")
     # a diameter is drawn by its radius, a length as it is
@@ -292,6 +336,7 @@ PICTURES = {
     "temper-colour": temper_colour,
     "ball-turning": ball_turning,
     "speeds": speeds,
+    "table-feed": table_feed,
     "passes": passes,
     "boring-bar": boring_bar,
     "grinding-allowance": grinding_allowance,

@@ -1,6 +1,7 @@
 """Questions about cutting: speeds, passes, times, weights, bars."""
 
 import math
+import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
@@ -318,6 +319,64 @@ def _tube(s: Said, metal: str, sizes: list[str]) -> Inputs | None:
         return None
     keys = ("outside_diameter", "bore", "length")
     return {"shape": "tube", "material": metal, **dict(zip(keys, sizes, strict=True))}
+
+
+_EACH = ("tooth", "teeth", "flute")
+
+
+@phrase("table-feed", "feed 0.05 a tooth 4 flutes 800 rpm")
+def _table_feed(s: Said) -> Inputs | None:
+    """The feed of a tooth or a turn at the table, or the other way round."""
+    travel, a_turn = _travel(s), ""
+    each = _said_of(s, *_EACH)
+    if not each and s.hears("per") and s.has(*_EACH):
+        each = s.behind(*_EACH)  # feed per tooth 0.05
+    if not each and s.hears("chip"):
+        each = s.near("load")
+    if not each and s.hears("minute", "min"):
+        each = a_turn = _said_of(s, "rev", "revolution")
+    if not (travel or each):
+        return None
+    rpm = s.take("rpm")
+    teeth = "1" if a_turn else s.near(*_EACH, kinds=_BARE)
+    handle = s.near("turn") if s.hears("handle", "wind") else ""
+    length = s.near("length", "cut", "over")
+    if not length and s.hears("time", "long"):
+        length = s.size()
+    metal = s.take("material")
+    cutter = s.near("cutter", "mill", "diameter") or (s.size() if metal else "")
+    s.has("time", "minute", "feed", "wind", "handle", "table", "mill", "end", "cutter")
+    s.has("fast", "turn", "cut", "per", "rate", "chip", "load", "mm", "in", *_EACH)
+    if each and not rpm and metal and cutter:
+        asked = {"diameter": s.mm(cutter), "material": metal, "operation": "mill"}
+        rpm = f"{reckon('speeds', asked)['rpm']:.0f}"
+    told = {
+        "rpm": rpm,
+        "travel": travel,
+        "feed": each,
+        "teeth": teeth,
+        "turn": handle,
+        "length": length,
+    }
+    given = {key: said for key, said in told.items() if said}
+    return given if len(given) > 1 else None
+
+
+def _travel(s: Said) -> str:
+    """A feed by the minute, as its sum reads it."""
+    said = re.match(r"([\d./ ]+)(mm|in)", s.take("travel").lower())
+    return f"{said[1].strip()}{said[2]}/min" if said else ""
+
+
+def _said_of(s: Said, *of: str) -> str:
+    """The figure that stands before `a tooth` or `per tooth`."""
+    for figure, by, each in zip(s.parts, s.parts[1:], s.parts[2:], strict=False):
+        says = by.text.lower() in ("a", "per", "each", "/")
+        named = each.word in of or each.text.lower() in of
+        if figure.kind in _SIZES and says and named and not figure.used:
+            figure.used = each.used = True
+            return figure.text
+    return ""
 
 
 @phrase("cutting-time", "time 100 long 0.1 feed 500 rpm")
