@@ -81,6 +81,11 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("half way -2 102 tip 10", "half-way", "centre", 50.0),
     ("edge finder 10 touched at -3.2 hole at 25", "edge-find", "position", 26.8),
     ("edge finder .2 touched at 1.5 hole .75 in", "edge-find", "position", 59.69),
+    ("index 7 degrees on 40 to 1", "dividing", "", None),
+    # 0.6134 of 1.27 and of 1.5, by the cosine of 29.5 degrees
+    ("compound set at 29.5 feed for 20 tpi", "pitch", "compound", 0.8951),
+    ("compound infeed m10", "thread-passes", "compound_total", 1.0572),
+    ("passes m10 plunge", "thread-passes", "compound_total", 0.9202),
     # 800 x 4 x 0.05; 114 rpm are 22.5 m/min of a 63 cutter; a minute has 60 s
     ("feed for 4 flutes 0.05 per tooth at 800 rpm", "table-feed", "table_feed", 160),
     ("0.1 a tooth 5 teeth 63 mm cutter steel", "table-feed", "per_turn", 0.5),

@@ -293,6 +293,16 @@ class ByPitch(unittest.TestCase):
                     cut = asked("thread-passes", thread=thread, internal=internal)
                     self.assertAlmostEqual(found[key], cut["total_depth"])
 
+    def test_the_compound_goes_further_than_the_thread_is_deep(self):
+        """At half the flanks' angle it goes along a flank: 0.6134 / cos 30° of 1.5."""
+        found = asked("pitch", pitch=1.5, angle=30)
+        self.assertAlmostEqual(found["compound"], 1.0625, 4)
+        cut = asked("thread-passes", thread="M10", angle=30, internal=True)
+        self.assertAlmostEqual(found["compound_inside"], cut["compound_total"])
+        self.assertNotIn("compound", asked("pitch", pitch=1.5))
+        refused(self, "angle", "pitch", pitch=1.5, angle=31)
+        refused(self, "angle", "pitch", pitch=1.5, form="whitworth", angle=29.5)
+
     def test_each_start_moves_the_nut_a_pitch_more(self):
         """8 to the inch is 3.175; two of them lead 6.35, on 17.94 by 6.43°."""
         found = asked("pitch", pitch="8tpi", starts=2, diameter=20)

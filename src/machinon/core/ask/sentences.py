@@ -1,5 +1,6 @@
 """The answer in one sentence, as a machinist would say it across the shop."""
 
+import math
 from collections.abc import Callable, Mapping
 from typing import Any
 
@@ -154,19 +155,29 @@ def _thread(t: _Teller) -> str:
     name = thread.says
     if thread.starts > 1:
         said += f", {thread.starts} starts with a lead of {thread.lead:g} mm"
-    for half, key in (("screw", "external"), ("nut", "internal")):
+    for half, key, crests, called in (
+        ("screw", "external", "major", "over the crests"),
+        ("nut", "internal", "minor", "bored"),
+    ):
         if grade := t.given(f"{key}_class"):
-            low, high = (float(t[f"{key}_pitch_{end}"]) for end in ("min", "max"))
-            return (
-                f"{name}, pitch diameter of a {grade} {half} "
-                f"{length_text(low, 0.001, t.inch, unit=False)} to "
-                f"{length_text(high, 0.001, t.inch)}"
+            limits = (
+                f"{called} {_between(t, f'{key}_{crests}')}, pitch diameter "
+                f"{_between(t, f'{key}_pitch')}"
             )
+            return f"{name}, a {grade} {half}: {limits}"
     return (
         f"{name}, {form}: {t.size('major')} over the crests, "
-        f"{t.size('pitch_diameter')} pitch diameter, {said}, nut bored "
-        f"{t.size('minor_internal')}, lead angle {t.angle('lead_angle')}"
+        f"{t.size('minor_external')} at the root, {t.size('pitch_diameter')} pitch "
+        f"diameter, {said}, nut bored {t.size('minor_internal')}, "
+        f"lead angle {t.angle('lead_angle')}"
     )
+
+
+def _between(t: _Teller, key: str) -> str:
+    """The limits of a size, the unit said once."""
+    low, high = float(t[f"{key}_min"]), float(t[f"{key}_max"])
+    first = length_text(low, 0.001, t.inch, unit=False)
+    return f"{first} to {length_text(high, 0.001, t.inch)}"
 
 
 def _screw_length(t: _Teller) -> str:
@@ -206,10 +217,30 @@ def _wires(t: _Teller) -> str:
 def _pitch(t: _Teller) -> str:
     tpi = f"{float(t['tpi']):.4g} to the inch"
     lead = f", lead {t.both('lead')}" if t.given("starts") not in (None, 1) else ""
-    return (
+    said = (
         f"Pitch {t.size('pitch', 0.0001)}, {tpi}{lead}; {t.both('depth_outside')} deep "
-        f"a side, in the nut {t.size('depth_inside')}; best wire {t.size('best_wire')}"
+        f"a side, in the nut {t.size('depth_inside')}"
     )
+    if t.has("compound"):
+        return (
+            f"{said}; along the compound at {_at(t.given('angle'))} "
+            f"{t.both('compound')}, in the nut {t.size('compound_inside')}"
+        )
+    return f"{said}; best wire {t.size('best_wire')}"
+
+
+def _thread_passes(t: _Teller) -> str:
+    """The whole depth, straight in and as the compound counts it, and the passes."""
+    deep = f"{t.both('total_depth')} deep a side"
+    share = float(t["total_depth"]) / float(t["compound_total"])
+    if t.given("school") != "plunge" and share < 1:
+        angle = math.degrees(math.acos(share))
+        deep += f", {t.both('compound_total')} by the compound at {_at(angle)}"
+    return f"{deep}, in {len(t['passes'])} passes"
+
+
+def _at(angle: float) -> str:
+    return f"{round(angle, 4):g}°"
 
 
 def _play(t: _Teller) -> str:
@@ -530,9 +561,7 @@ TELLINGS: Mapping[str, Telling] = {
     ),
     "crest-flat": lambda t: f"Flat on the crest {t.both('flat')}",
     "thread-dial": lambda t: str(t["rule"]),
-    "thread-passes": lambda t: (
-        f"{t.both('total_depth')} deep a side, in {len(t['passes'])} passes"
-    ),
+    "thread-passes": _thread_passes,
     "thread-engagement": lambda t: (
         f"At least {t.both('minimum_length', 0.1)} engaged, {t['turns']:.1f} turns"
     ),

@@ -28,6 +28,7 @@ THICK = 100.0  # pitches: of any thread that thick the depth a side is the same
         Input(
             "diameter", LENGTH, "of the thread, for its angle", default=None, above=0
         ),
+        Input("angle", ANGLE, "of the compound, to feed by it", default=None, low=0),
     ),
     results=(
         Result("pitch", LENGTH, "from a crest to the next"),
@@ -35,6 +36,8 @@ THICK = 100.0  # pitches: of any thread that thick the depth a side is the same
         Result("lead", LENGTH, "a turn moves it, and the lathe is geared for it"),
         Result("depth_outside", LENGTH, "radial, of the screw"),
         Result("depth_inside", LENGTH, "radial, of the nut"),
+        Result("compound", LENGTH, "along the compound to the screw's depth"),
+        Result("compound_inside", LENGTH, "along the compound to the nut's"),
         Result("best_wire", LENGTH, "touches at the pitch line"),
         Result("wire_min", LENGTH, "smallest that stands over the crest"),
         Result("wire_max", LENGTH, "largest that touches the flanks"),
@@ -46,11 +49,20 @@ THICK = 100.0  # pitches: of any thread that thick the depth a side is the same
     ),
 )
 def _pitch(
-    trail: Trail, pitch: float, starts: int, form: str, diameter: float | None
+    trail: Trail,
+    pitch: float,
+    starts: int,
+    form: str,
+    diameter: float | None,
+    angle: float | None,
 ) -> dict[str, Any]:
     thread = Thread("", THICK * pitch, pitch, form)  # type: ignore[arg-type]
     best, least, most = wire_range(thread)
     half = thread.form.angle / 2
+    if angle is not None and angle > half + 1e-9:
+        raise BadInput(
+            "angle", f"Up to {half:g}° is allowed, or the tool's back would drag."
+        )
     results = {
         "pitch": pitch,
         "tpi": trail.step(
@@ -64,6 +76,12 @@ def _pitch(
     ):
         depth = total_depth(thread, "truncated", internal)
         results[key] = trail.step(words, f"{depth / pitch:.6f} × {pitch:g}", depth)
+        if angle is not None:
+            results["compound_inside" if internal else "compound"] = trail.step(
+                "Along the compound",
+                f"{depth:.4f} / cos {angle:g}°",
+                depth / math.cos(math.radians(angle)),
+            )
     results["best_wire"] = trail.step(
         "Best wire", f"{pitch:g} / (2 cos {half:g}°)", best
     )

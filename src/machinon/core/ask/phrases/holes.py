@@ -113,6 +113,10 @@ def _dividing(s: Said) -> Inputs | None:
     if not (s.has("divide", "index", "indexing") or ratio):
         return None
     worm = ratio.split(":")[0].strip() if ratio else s.near("worm", kinds=("number",))
+    for many, to, one in zip(s.parts, s.parts[1:], s.parts[2:], strict=False):
+        if not worm and to.word == "to" and one.text == "1" and many.text.isdigit():
+            many.used = to.used = one.used = True  # 40 to 1
+            worm = many.text
     if not worm and sum(part.kind == "number" for part in s.parts) == 2:
         # dividing head 40 52 teeth, rotary table 90 7 divisions
         worm = s.near("head", "table", kinds=("number",))

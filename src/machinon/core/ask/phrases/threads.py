@@ -138,8 +138,8 @@ def _clearance(s: Said) -> Inputs | None:
     if not thread:
         return None
     s.has("hole", "drill", "screw", "bolt")
-    for fit in ("close", "normal", "loose"):
-        if s.has(fit):
+    for fit, also in (("close", "tight"), ("normal", "medium"), ("loose", "free")):
+        if s.has(fit, also):
             return {"thread": thread, "fit": fit}
     return {"thread": thread}
 
@@ -194,10 +194,15 @@ def _by_pitch(s: Said) -> Inputs | None:
     tpi = s.tpi()
     pitch = f"{tpi}tpi" if tpi else s.near("pitch")
     asked = s.has("wire", "tpi", "depth", "infeed")
-    if not pitch or not (asked or starts) or thread_said(s):
+    by_compound = s.has("compound") or (s.has("slide") and s.has("top"))
+    if not pitch or not (asked or starts or by_compound) or thread_said(s):
         return None
-    s.has("best", "pitch", "lead", "thread", "screw", "over", "three")
+    s.has("best", "pitch", "lead", "thread", "screw", "over", "three", "single")
+    s.has("set", "feed", "top")
     given: Inputs = {"pitch": pitch.replace(" ", "")}
+    angle = s.take("angle") or (s.behind("at") if by_compound else "")
+    if angle or by_compound:
+        given["angle"] = angle or f"{29.5 if not s.hears('whitworth', 'whit') else 27}"
     if s.has("whitworth", "whit", "bsw", "bsf"):
         given["form"] = "whitworth"
     return {**given, "starts": starts} if starts else given
@@ -226,9 +231,12 @@ def _crest(s: Said) -> Inputs | None:
 @phrase("thread-passes", "m45x4.5 depth of thread")
 def _thread_depth(s: Said) -> Inputs | None:
     thread = thread_said(s)
-    if not thread or not s.has("depth", "pass", "infeed", "passe"):
+    asked = s.has("depth", "pass", "infeed", "passe") | s.has("compound")
+    if not thread or not (asked or (s.hears("slide") and s.has("top", "compound"))):
         return None
-    s.has("cut", "compound", "single", "point")
+    s.has("cut", "single", "point", "slide", "set", "feed", "travel")
+    if s.has("plunge"):
+        return {"thread": thread, "school": "plunge"}
     angle = s.take("angle") or s.near("at", kinds=_BARE) or s.take("number")
     return {"thread": thread, **({"angle": angle} if angle else {})}
 
@@ -280,6 +288,7 @@ def _plain_thread(s: Said) -> Inputs | None:
     if not thread:
         return None
     s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "tpi")
+    s.has("root")
     s.has("many", "per", "inch", "thread", "helix", "lead", "angle")
     s.has("limit", "outside", "over", "crest")
     if s.has("bore"):  # of its nut
