@@ -81,6 +81,11 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("half way -2 102 tip 10", "half-way", "centre", 50.0),
     ("edge finder 10 touched at -3.2 hole at 25", "edge-find", "position", 26.8),
     ("edge finder .2 touched at 1.5 hole .75 in", "edge-find", "position", 59.69),
+    ("mt2 tang", "taper", "tang", 6.3),
+    ("r8 drawbar thread", "taper", "draw_bar", "7/16-20 UNF"),
+    # 12.5 √2 and 12.5 more
+    ("height over 90 degree v for 25", "vee", "top", 30.1777),
+    ("ball end radius 8", "ball-turning", "length", 8),
     ("index 7 degrees on 40 to 1", "dividing", "", None),
     # 0.6134 of 1.27 and of 1.5, by the cosine of 29.5 degrees
     ("compound set at 29.5 feed for 20 tpi", "pitch", "compound", 0.8951),

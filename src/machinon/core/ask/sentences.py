@@ -383,6 +383,10 @@ def _taper(t: _Teller) -> str:
         ends = f", {t.size('large_diameter')} at its large end"
         if t.has("small_diameter"):
             ends += f" and {t.size('small_diameter')} after {t.size('length')}"
+    if t.has("tang"):
+        ends += f"; tang {t.size('tang')}"
+    if t.has("draw_bar"):
+        ends += f"; draw bar {t['draw_bar']}"
     name = taper_of(str(t.given("name"))).name
     called = "" if name.startswith("1:") else f"{name}: "
     return f"{called}{_slope(t)}{ends}"

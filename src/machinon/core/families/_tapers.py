@@ -1,10 +1,7 @@
 """Shanks and sockets of named tapers by their standards."""
 
-import functools
 import math
-from collections.abc import Mapping
 
-from msgspec import Struct
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
@@ -12,46 +9,17 @@ from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import reckon
-from machinon.core.tables import rows
+from machinon.core.tapers.shanks import ShankEnd, shank_ends
 from machinon.core.tapers.tapers import taper_of
 
 PROVED_OVER = 40.0  # mm that the indicator goes along the slide
 PAST = 3.0  # mm: a socket is bored past its gauge, for the tang or the draw bar
 
 
-class ShankEnd(Struct, frozen=True):
-    """What a shank has behind its taper, and how it stands in its socket, mm: the tang
-    that a drift presses on, the thread that a draw bar screws into, the round that
-    guides a steep taper. Noughts for what its standard has none of."""
-
-    across: float
-    diameter: float
-    length: float
-    reach: float  # from the taper's gauge line to the end of the tang
-    off: float  # from the socket's face to what stands in front of it
-    draw: str = ""  # the draw bar's thread; empty where the standard has none
-    guide: float = 0.0  # diameter of the round behind a taper that lets go by itself
-    guide_length: float = 0.0
-    bore: float = 0.0  # of the spindle, that the guide goes into
-
-
-_LENGTHS = set(ShankEnd.__struct_fields__) - {"draw"}
-
-
-@functools.cache
-def _shank_ends() -> Mapping[str, ShankEnd]:
-    return {
-        r["taper"]: ShankEnd(
-            **{key: float(r[key] or 0) for key in r if key in _LENGTHS}, draw=r["draw"]
-        )
-        for r in rows("taper_shanks")
-    }
-
-
 def shank_end_of(name: str) -> ShankEnd:
     """The end of a taper's shank by its standard; in proportion where it has none."""
     taper = taper_of(name)
-    found = _shank_ends().get(taper.name)
+    found = shank_ends().get(taper.name)
     if found is not None and found.across:
         return found
     large = taper.large or 25.0

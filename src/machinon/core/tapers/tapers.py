@@ -13,6 +13,7 @@ from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import ANGLE, INCH, LENGTH, NUMBER, SLOPE
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
+from machinon.core.tapers.shanks import shank_ends
 
 # half angles that their standards give as angles, degrees
 ANGLES = {"R8": (16 + 51 / 60) / 2, "5C": 10.0, "ER": 8.0}
@@ -172,6 +173,8 @@ def _angles(trail: Trail, taper: Taper) -> dict[str, Any]:
         Result("large_diameter", LENGTH, "at the gauge line or large end"),
         Result("small_diameter", LENGTH, "at the small end"),
         Result("length", LENGTH, "between the two"),
+        Result("tang", LENGTH, "thickness of the shank's tang"),
+        Result("draw_bar", TEXT, "thread of the draw bar"),
     ),
     sources=("the taper's own standard, named in the answer",),
 )
@@ -186,6 +189,10 @@ def _taper(trail: Trail, name: str) -> dict[str, Any]:
     ):
         if value is not None:
             results[key] = value
+    if (shank := shank_ends().get(taper.name)) is not None:
+        trail.source(shank.source)
+        results |= {"tang": shank.across} if shank.across else {}
+        results |= {"draw_bar": shank.draw} if shank.draw else {}
     return results
 
 

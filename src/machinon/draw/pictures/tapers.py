@@ -39,6 +39,8 @@ def taper(s: Sketch) -> None:
     s.tell("included_angle", (x - 9 * s.size, foot), "included")
     s.tell("ratio", (x, foot), "ratio")
     s.tell("taper_per_foot", (x + 9 * s.size, foot), "per foot")
+    s.tell("tang", (x - 9 * s.size, foot + 3.4 * s.size), "tang")
+    s.tell("draw_bar", (x + 9 * s.size, foot + 3.4 * s.size), "draw bar")
     s.ask("name", (s.board.width * 0.12, 2.4 * s.size), "taper")
 
 

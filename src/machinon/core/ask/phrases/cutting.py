@@ -550,8 +550,8 @@ def _ball(s: Said) -> Inputs | None:
     if not (s.has("ball") and (turned or end)) and not (s.has("round") and end):
         return None
     s.has("a", "on", "of")
-    neck = s.near("neck")
-    ball = s.near("ball") or s.size()
+    neck, radius = s.near("neck"), s.near("radius")
+    ball = f"2*({radius})" if radius else s.near("ball") or s.size()
     if not ball:
         return None
     neck = neck or s.size()

@@ -233,7 +233,8 @@ def _arc_of_radius(s: Said) -> Inputs | None:
 
 @phrase("vee", "20 round in a vee")
 def _vee(s: Said) -> Inputs | None:
-    if not s.has("vee") or s.has("difference"):
+    stands = s.hears("v") and s.has("v") and s.hears("height", "over", "block")
+    if not (s.has("vee") or stands) or s.has("difference"):
         return None
     angle, mouth = s.take("angle"), s.near("mouth", "width")
     for figure, word in pairwise(s.parts):  # a 60 vee

@@ -4,6 +4,8 @@ import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.tapers.shanks import shank_ends
+from machinon.core.tapers.tapers import taper_of
 
 phrase = Phrases()
 
@@ -115,6 +117,11 @@ def _taper(s: Said) -> Inputs | None:
     if not taper:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
-    s.has("shank", "socket", "arbor", "drawbar", "collet", "diameter")
+    s.has("shank", "socket", "arbor", "collet", "diameter")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included")
+    shank = shank_ends().get(taper_of(taper).name)
+    if shank is not None and shank.draw:
+        s.has("draw", "bar", "drawbar", "thread")
+    if shank is not None and shank.across:
+        s.has("tang", "thickness")
     return {"name": taper}
