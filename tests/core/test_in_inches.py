@@ -4,7 +4,12 @@ import re
 import unittest
 
 from machinon.core.families import families
-from machinon.core.in_inches import in_inches, part_with_units, sizes_in_inches
+from machinon.core.in_inches import (
+    in_inches,
+    length_in_inches,
+    part_with_units,
+    sizes_in_inches,
+)
 from machinon.core.piece.family import at_least
 from machinon.core.piece.made import make
 from machinon.core.quantity import INCH
@@ -81,6 +86,17 @@ class InInches(unittest.TestCase):
             self.assertEqual(in_inches(metric), inch)
         self.assertEqual(in_inches("Bore to ⌀62.5", fine=True), "Bore to ⌀2.4606")
         self.assertEqual(sizes_in_inches("⌀127 × 50.8"), "⌀5.000 × 2.000 in")
+        # 7/16 round, sawn to 3 3/8
+        self.assertEqual(sizes_in_inches("⌀11.1125 × 85.725"), "⌀0.4375 × 3.375 in")
+
+    def test_parts_of_an_inch_are_rounded_alike(self):
+        """21/32 is 0.65625, 2 17/32 is 2.53125: both to the even digit."""
+        for inches, said in (
+            (21 / 32, "0.6562"),
+            (81 / 32, "2.5312"),
+            (3.001, "3.001"),
+        ):
+            self.assertEqual(length_in_inches(inches * 25.4), said)
 
     def test_a_bought_part_of_metric_make_has_its_unit(self):
         for name, inch in (

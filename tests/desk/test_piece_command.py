@@ -143,7 +143,7 @@ class PieceCommand(unittest.TestCase):
         _, piece = told(*given, "--round-inch")
         self.assertAlmostEqual(piece["sizes"]["stock.diameter"]["value"], 25.4)
         _, out, _ = said(*given, "--round-inch")
-        self.assertIn("from ⌀1.000 × 2.438 in", out)
+        self.assertIn("from ⌀1.000 × 2.4375 in", out)
         self.assertIn("runs on 0.5010 in", out)
         _, piece = told(*given)
         self.assertAlmostEqual(piece["sizes"]["stock.diameter"]["value"] % 1, 0)

@@ -8,9 +8,9 @@ threads, screws and drills of metric make.
 import functools
 import re
 
-from machinon.core.quantity import length_text, small_range, small_text
+from machinon.core.quantity import INCH, length_text, small_range, small_text
 
-SAWN = 0.05  # mm that stock is sawn to, at the closest
+EXACT = 0.003  # of a 64th of an inch: a length so near is meant to be one
 THOU = 0.05  # mm: what is said in tenths of a millimetre is meant to a thou or so
 _N = r"\d+(?:\.\d+)?"
 _KEPT = (
@@ -77,16 +77,33 @@ def part_with_units(name: str) -> str:
     return _NAMED.sub(lambda found: found[0] + " mm" * bool(found["bare"]), name)
 
 
-def sizes_in_inches(text: str) -> str:
-    """Sizes alone, as those of stock, each of them a length in millimetres; to the
-    thou, as nobody saws closer.
+def length_in_inches(value: float, fine: bool = False) -> str:
+    """A length in mm as an inch drawing says it: to the thou, as in 1.500, since a
+    fourth digit would ask for a closer size; but for parts such as 5/16. No unit.
 
-    >>> sizes_in_inches("63 × 33 × 27")
-    '2.480 × 1.299 × 1.063 in'
+    fine: to a tenth of a thou always, as what was given so.
+
+    >>> length_in_inches(38.1), length_in_inches(7.9375), length_in_inches(10)
+    ('1.500', '0.3125', '0.394')
+    """
+    parts = value / INCH * 64
+    fine = fine or abs(parts - round(parts)) < EXACT
+    text = length_text(value, 0.0005 if fine else THOU, inch=True, unit=False)
+    if not value:
+        return "0"
+    longer = len(text.partition(".")[2]) > 3
+    return text[:-1] if longer and text[-1] == "0" else text
+
+
+def sizes_in_inches(text: str) -> str:
+    """Sizes alone, as those of stock, each of them a length in millimetres.
+
+    >>> sizes_in_inches("63 × 33 × 27"), sizes_in_inches("⌀11.1125 × 105")
+    ('2.480 × 1.299 × 1.063 in', '⌀0.4375 × 4.134 in')
     """
 
     def said(found: re.Match[str]) -> str:
-        return length_text(float(found.group()), SAWN, True, unit=False)
+        return length_in_inches(float(found.group()))
 
     return f"{re.sub(_N, said, text)} in"
 

@@ -594,7 +594,8 @@ def length_text(
     if inch:
         # a tenth (0.0001 in) is the finest a shop reads
         places = min(4, decimals(step / INCH * 2))
-        text = plain(value / INCH, places)
+        # 2 17/32 is 2.5312, as 21/32 is 0.6562: no noise of the reckoning tips it
+        text = plain(round(value / INCH, 9), places)
         return f"{text} in" if unit else text
     text = plain(value, decimals(step))
     return f"{text} mm" if unit else text

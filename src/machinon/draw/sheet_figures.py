@@ -7,6 +7,7 @@ from collections.abc import Container, Iterable, Mapping, Sequence
 from msgspec import Struct
 from msgspec.structs import replace
 
+from machinon.core.in_inches import length_in_inches
 from machinon.core.job.made_piece import ruled_by_fits
 from machinon.core.piece.block_features import (
     CornerRounds,
@@ -30,12 +31,11 @@ from machinon.core.piece.turned_features import (
     Screw,
     Sloping,
 )
-from machinon.core.quantity import COUNT, INCH, LENGTH, length_text, text_of
+from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
 from machinon.core.wording import begun
 from machinon.draw.drawing import MarkKind, Role
 from machinon.draw.half_section import round_lost, round_under
 
-EXACT = 0.003  # of a 64th of an inch: a length so near is meant to be one
 GOES = "0 goes "  # begins why of a size that may go through, or from end to end
 # choices that the drawing shows
 SHOWN = ("end", "floor", "face", "runs", "side", "which", "form", "datum", "bolting")
@@ -259,17 +259,16 @@ def figures_of(
         role: Role = "stop" if key in wrong else figure.role
         if known.by == "rule" and known.size.drawn_at in follow:
             # no tape reads it: it follows from the ball and its necks
-            said = length_said(round(float(known.value), 2), inch)
+            said = following_said(float(known.value), inch)
             figure = replace(figure, text=f"({said})")
         found[key] = replace(figure, number=numbers.get(key, 0), role=role)
     for key, line in places.items():
         if key not in found:
             name, _, measure = key.partition(".")
             words = f"{spoken(name)} {FOLLOW[_kind_of(measure)]}"
-            # to a hundredth: no more is kept of what only follows
             across = line.kind == "diameter"
             value = 2 * line.at[0] if across else line.end - line.start
-            text = length_said(round(value, 2), inch)
+            text = following_said(value, inch)
             over_all = name == WHOLE
             text = f"({text})" if over_all else text
             found[key] = SheetFigure(key, text, "", words, "dimension", aside=over_all)
@@ -331,22 +330,20 @@ def _at_fault(made: Made) -> set[str]:
 def length_said(
     value: float, inch: bool, step: float = 0.0, given: bool = False
 ) -> str:
-    """The length in as few digits as say it: 46.01, 18, 0.5; in inches to the thou, as
-    in 1.500, since a fourth digit would ask for a closer size; but for parts such as
-    5/16 and for what was given so."""
-    usual = 0.001
+    """The length in as few digits as say it: 46.01, 18, 0.5; in inches as
+    `length_in_inches` says."""
+    if step:
+        return length_text(value, step, inch, unit=False)
     if inch:
-        parts = value / INCH * 64
-        fine = given or abs(parts - round(parts)) < EXACT
-        usual = 0.0005 if fine else 0.05
-    text = length_text(value, step or usual, inch, unit=False)
-    if step or "." not in text:
-        return text
-    if inch and value:
-        return (
-            text[:-1] if len(text.partition(".")[2]) > 3 and text[-1] == "0" else text
-        )
+        return length_in_inches(value, given)
+    text = length_text(value, 0.001, unit=False)
     return text.rstrip("0").rstrip(".")
+
+
+def following_said(value: float, inch: bool) -> str:
+    """A length that only follows from others: to a hundredth, as no more is kept of it;
+    in inches as any, for a hundredth off it would be no sixteenth any more."""
+    return length_said(value if inch else round(value, 2), inch)
 
 
 def on_one_line(

@@ -36,6 +36,7 @@ from machinon.draw.sheet_figures import (
     BROKEN,
     SheetFigure,
     feature_of,
+    following_said,
     length_said,
     lost_round,
 )
@@ -185,7 +186,7 @@ def _measures(
         many = "1 flat" if feature.count == 1 else f"{feature.count} flats"
         told = [text.replace("across", feature.says) for text in said.values()]
         if wide := lost_round(made, feature):
-            told.append(f"from ⌀{length_said(round(wide, 2), inch)}")
+            told.append(f"from ⌀{following_said(wide, inch)}")
         return ", ".join((many, *told))
     if isinstance(feature, Flanked) and "pins" in said:
         said.pop("angle", None)  # it stands to the floor, and is said with the pins
