@@ -1,6 +1,7 @@
 """The sheet of a block: three views with their dimensions."""
 
 from collections.abc import Sequence
+from functools import partial
 from typing import NamedTuple
 
 from machinon.core.piece.shadow import VIEWS
@@ -72,8 +73,9 @@ class BlockSheet(BlockNotes):
             return aside + (y - low[1]) * scale, under + (high[2] - z) * scale
 
         places = {"top": above, "front": front, "right": right}
+        board, body = self.board, self.made.body
         for view in VIEWS:
-            draw_block_view(self.board, self.made.body, view, places[view])
+            board.later(partial(draw_block_view, board, body, view, places[view]))
         # away from the view from above, on its free side
         edge, way = (y0 + wide * scale, 1) if self.first_angle else (y0, -1)
         self._level_rows(

@@ -157,23 +157,33 @@ class Drawing(Struct, frozen=True):
 
     def troubles(self) -> Iterator[tuple[str, ...]]:
         """Ties of the figures that are cut, and of each two that lie on each other."""
-        for at, spot in enumerate(self.figures):
-            x, y, w, h = spot.rect
-            if x < -NEAR or x + w > self.width + NEAR or y + h > self.height + NEAR:
-                yield (spot.tie,)
-            for other in self.figures[at + 1 :]:
-                if spot.meets(other, NEAR):
-                    yield spot.tie, other.tie
+        return _troubles(self)
+
+
+def _troubles(page: "Drawing | Board") -> Iterator[tuple[str, ...]]:
+    edges = [(x, y, x + w, y + h) for x, y, w, h in (s.rect for s in page.figures)]
+    for at, (spot, (x, y, far, low)) in enumerate(
+        zip(page.figures, edges, strict=True)
+    ):
+        if x < -NEAR or far > page.width + NEAR or low > page.height + NEAR:
+            yield (spot.tie,)
+        for other, (left, top, right, foot) in zip(
+            page.figures[at + 1 :], edges[at + 1 :], strict=True
+        ):
+            # most are well apart, which is seen at once
+            apart = left >= far or right <= x or top >= low or foot <= y
+            if not apart and spot.meets(other, NEAR):
+                yield spot.tie, other.tie
 
 
 def uncrowded(
-    lay_out: Callable[[float, Set[str]], tuple[Drawing, bool]],
+    lay_out: Callable[[float, Set[str]], "tuple[Board, bool]"],
     aside: Set[str] | None = None,
     spare: Set[str] = frozenset(),
 ) -> Drawing:
     """The drawing with the largest figures that do not lie on each other.
 
-    lay_out: makes it with figures of a share of their height, those of some ties
+    lay_out: begins it with figures of a share of their height, those of some ties
     set aside of where they belong, and says whether it is well but for that.
     aside: what is so from the start; None where nothing can be. spare: what is so
     before all are much smaller.
@@ -183,21 +193,21 @@ def uncrowded(
         tries[2:] = [(share, spare) for share in SHARES]
     for share, start in tries:
         moved = set(start)
-        drawing, well = lay_out(share, moved)
-        if aside is None and well and not drawing.crowded:
-            return drawing
+        board, well = lay_out(share, moved)
+        if aside is None and well and not board.crowded:
+            break
         while well and aside is not None:
             met = Counter(
                 tie
-                for trouble in drawing.troubles()
+                for trouble in _troubles(board)
                 for tie in trouble
                 if tie not in moved
             )
             if not met:
-                return drawing
+                return board.done()
             moved.add(met.most_common(1)[0][0])
-            drawing, well = lay_out(share, moved)
-    return drawing
+            board, well = lay_out(share, moved)
+    return board.done()
 
 
 def _layer(item: Item) -> int:
@@ -220,8 +230,25 @@ class Board:
     items: list[Item] = field(default_factory=list)
     spots: list[Spot] = field(default_factory=list)
     figures: list[Spot] = field(default_factory=list)
+    # what has no figures, by the item that it comes before
+    put_off: list[tuple[int, Callable[[], None]]] = field(default_factory=list)
+
+    @property
+    def crowded(self) -> bool:
+        """Whether two figures lie on each other so far, or one is cut."""
+        return next(_troubles(self), None) is not None
+
+    def later(self, draw: Callable[[], None]) -> None:
+        """Draw here, once the whole is done, what has no figures of its own: a trial
+        that is crowded does without."""
+        self.put_off.append((len(self.items), draw))
 
     def done(self) -> Drawing:
+        for at, draw in reversed(self.put_off):
+            after, self.items = self.items[at:], self.items[:at]
+            draw()
+            self.items += after
+        self.put_off.clear()
         # what is backed comes late, so that no later line runs through a figure
         return Drawing(
             self.width,

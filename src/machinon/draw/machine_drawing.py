@@ -33,11 +33,11 @@ def machine_drawing(
     # what finds no place is known only once the outline is drawn
     placeless = figures.keys() - trial.placed
 
-    def laid_out(share: float, below: Set[str]) -> tuple[Drawing, bool]:
+    def laid_out(share: float, below: Set[str]) -> tuple[Board, bool]:
         machine = _Machine(Board(width, height, size * share), figures, below)
         OUTLINES[kind](machine)
         machine.along_the_foot()
-        return machine.board.done(), machine.length(1) >= LEAST * trial.length(1)
+        return machine.board, machine.length(1) >= LEAST * trial.length(1)
 
     return uncrowded(laid_out, placeless)
 

@@ -24,7 +24,7 @@ def piece_drawing(
     """
     section = sectioned(piece)
 
-    def laid_out(share: float, _: Set[str]) -> tuple[Drawing, bool]:
+    def laid_out(share: float, _: Set[str]) -> tuple[Board, bool]:
         board = Board(width, height, size * share)
         picture = (
             TurnedPicture(piece, measured, board, inch)
@@ -32,6 +32,6 @@ def piece_drawing(
             else AcrossPicture(piece, section, measured, board, inch)
         )
         large = picture.lay_out()
-        return board.done(), large
+        return board, large
 
     return uncrowded(laid_out)

@@ -51,12 +51,12 @@ def piece_sheet(
     figures = on_the_sheet(made, figures, places, paper)
     kind = TurnedSheet if made.body.turns else BlockSheet
 
-    def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
+    def laid_out(share: float, aside: Set[str]) -> tuple[Board, bool]:
         board = Board(width, height, size * share)
         sheet = kind(made, places, figures, board, aside, first_angle, inch)
         # what will not do is only drawn where nothing smaller is tried
         enough = sheet.lay_out(anyhow=share == SHARES[-1])
-        return board.done(), enough
+        return board, enough
 
     return uncrowded(laid_out, frozenset(), places.keys() - made.sizes.keys())
 

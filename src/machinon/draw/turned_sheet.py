@@ -82,7 +82,7 @@ class TurnedSheet(SheetLayout):
         def place(z: float, r: float) -> Point:
             return x0 + z * scale, axis - r * scale
 
-        draw_half_section(self.board, body, place)
+        self.board.later(lambda: draw_half_section(self.board, body, place))
         self._diameters(lanes, place, first, last)
         self._level_rows(
             below,
@@ -94,12 +94,12 @@ class TurnedSheet(SheetLayout):
             x = x0 + last * scale + right + wide / 2 * scale
             if self.first_angle:
                 x = spare / 2 + size + 0.54 * wide * scale
-            draw_end_view(self.board, body, (x, axis), scale)
+            self.board.later(lambda: draw_end_view(self.board, body, (x, axis), scale))
             self._notes(notes, (x, axis), scale, top, place)
         else:
             self._notes(notes, place((first + last) / 2, 0.0), scale, top, place)
         self._title_and_foot()
-        return enough or (slim and not self.board.done().crowded)
+        return enough or (slim and not self.board.crowded)
 
     def _fitted(self, way: Stand, top: float, share: float) -> _TurnedFit:
         """The scale of the piece, where its diameters stand so; top: room above it, px;

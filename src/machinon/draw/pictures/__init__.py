@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping, Set
 from typing import Any
 
 from machinon.core.reckoning import Reckoning
-from machinon.draw.drawing import SHARES, Drawing, uncrowded
+from machinon.draw.drawing import SHARES, Board, Drawing, uncrowded
 from machinon.draw.pictures import (
     cutting,
     fits,
@@ -63,11 +63,11 @@ def picture_of(
     # what has no place is known only once the picture is drawn
     placeless = drawn(1.0, frozenset()).left_over()
 
-    def laid_out(share: float, aside: Set[str]) -> tuple[Drawing, bool]:
+    def laid_out(share: float, aside: Set[str]) -> tuple[Board, bool]:
         sketch = drawn(share, aside)
         if chips:
             sketch.along_the_foot()
         moved = len(aside - placeless)
-        return sketch.board.done(), share == SHARES[-1] or moved <= MOVED
+        return sketch.board, share == SHARES[-1] or moved <= MOVED
 
     return uncrowded(laid_out, placeless)
