@@ -81,6 +81,13 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("half way -2 102 tip 10", "half-way", "centre", 50.0),
     ("edge finder 10 touched at -3.2 hole at 25", "edge-find", "position", 26.8),
     ("edge finder .2 touched at 1.5 hole .75 in", "edge-find", "position", 59.69),
+    # the cutter's axis goes round at 20 + 8, and at 20 + 5
+    ("cutter 16 radius 20 arc points", "arc-points", "path", 28),
+    ("10 mm cutter 20 radius arc points", "arc-points", "path", 25),
+    # 23 and 19 millionths a degree, 10 and 40 of them
+    ("growth 300 aluminium 10 degrees", "thermal-size", "change", 0.069),
+    ("how much does 50 brass grow at 60 degrees", "thermal-size", "change", 0.038),
+    ("feed for 0.4 nose radius 0.8 micron finish", "turned-finish", "feed", 0.0999),
     ("mt2 tang", "taper", "tang", 6.3),
     ("r8 drawbar thread", "taper", "draw_bar", "7/16-20 UNF"),
     # 12.5 √2 and 12.5 more

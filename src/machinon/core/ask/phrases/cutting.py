@@ -215,7 +215,7 @@ def _surface_speed(s: Said) -> Inputs | None:
 
 @phrase("lever", "lever 200 N at 250")
 def _lever(s: Said) -> Inputs | None:
-    if not s.has("lever", "torque", "spanner", "handle"):
+    if not s.has("lever", "torque", "spanner", "handle", "moment"):
         return None
     if s.hears("nm"):
         return None  # the torque is known, and how long or how hard is asked
@@ -440,6 +440,9 @@ def _finish(s: Said) -> Inputs | None:
         return None
     nose = s.near("nose", "tip") or s.near("radius")
     wanted = s.near("ra", kinds=(*_BARE, "size"))
+    for part in s.parts:
+        if not wanted and part.kind == "size" and re.search("µm|um|micron", part.text):
+            part.used, wanted = True, part.text
     feed = s.near("feed")
     s.has("feed", "surface", "nose", "tool", "tip", "turn", "radius", "insert")
     if not nose:
@@ -465,11 +468,18 @@ def _growth(s: Said) -> Inputs | None:
     cold = s.near("from", "c", "f", kinds=_TEMPERATURE) or s.take("angle")
     size, metal = s.size(), s.take("material")
     fahrenheit = s.has("f", "fahrenheit")
-    s.has("c", "celsius", "degree", "temperature", "from", "heated")
+    s.has("c", "celsius", "degree", "temperature", "from", "heated", "by")
+    given: Inputs
+    # by 10 degrees; but at 10 degrees is not so much warmer
+    by_so_much = not warm and not s.hears("shrink", "from", "at", "to", "in")
+    if cold and size and by_so_much:
+        by = parse(cold, ANGLE) / (1.8 if fahrenheit else 1)
+        given = {"size": size, "material": metal or "steel"}
+        return {**given, "temperature": round(20 + by, 2)}
     if not (warm and cold and size):
         return None
     there, here = _celsius(warm, fahrenheit), _celsius(cold, fahrenheit)
-    given: Inputs = {"size": size, "material": metal or "steel"}
+    given = {"size": size, "material": metal or "steel"}
     return {**given, "temperature": there, "reference": here}
 
 
@@ -503,7 +513,8 @@ def _warm(s: Said) -> Inputs | None:
         return None
     s.has("degree", "c", "celsius")
     there = _celsius(said, fahrenheit)
-    if not absolute:
+    # it grows at 60 degrees: from 20 on, where nobody said by how much it is warmer
+    if not absolute and not (at and s.hears("grow", "grows", "expand", "expands")):
         by = there - _celsius("0", fahrenheit)
         there = 20 + by * (1 if warmer else -1)
     return {"size": size, "material": metal or "steel", "temperature": round(there, 2)}

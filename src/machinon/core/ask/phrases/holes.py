@@ -7,6 +7,7 @@ from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 
 phrase = Phrases()
+_FIGURES = ("number", "size")
 ANGLES = ("60", "82", "90", "100", "118", "120", "135", "140")  # of tools with a point
 
 
@@ -236,7 +237,18 @@ def _pipe_joint(s: Said) -> Inputs | None:
 def _arc_points(s: Said) -> Inputs | None:
     if not s.has("point", "place") or not s.has("round", "arc", "end", "hollow"):
         return None
-    radius, cutter = s.size(), s.size()
+    # 20 radius 10 cutter, or radius 20 cutter 10
+    names = ("radius", "cutter")
+    said = [p for p in s.parts if p.kind in _FIGURES or p.word in names]
+    ahead = bool(said) and said[0].kind in _FIGURES
+    for a, b in pairwise(said):
+        figure, name = (a, b) if ahead else (b, a)
+        if name.word == "cutter" and figure.kind in _FIGURES:
+            figure.used = True
+            cutter, radius = figure.text, s.size()
+            break
+    else:
+        radius, cutter = s.size(), s.size()
     if not radius or not cutter:
         return None
     s.has("radius", "cutter", "end", "by", "with", "an", "arc", "milled")
