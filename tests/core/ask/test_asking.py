@@ -88,6 +88,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("growth 300 aluminium 10 degrees", "thermal-size", "change", 0.069),
     ("how much does 50 brass grow at 60 degrees", "thermal-size", "change", 0.038),
     ("feed for 0.4 nose radius 0.8 micron finish", "turned-finish", "feed", 0.0999),
+    # 22 and the 2.8 of a key of 6 in its hub
+    ("6 mm key shaft 22 hub depth", "keyway", "across", 24.8),
     ("mt2 tang", "taper", "tang", 6.3),
     ("r8 drawbar thread", "taper", "draw_bar", "7/16-20 UNF"),
     # 12.5 √2 and 12.5 more
@@ -635,6 +637,8 @@ class WhatOneWouldSay(unittest.TestCase):
             "what is the weather in 12 days",
             "m8 is my favourite number of all",
             "banana",
+            "shaft 20 hole 20.02 clearance",
+            "25.02 in a 25 hole how tight",
             "42 sheep on 7 hills by the sea",
             "15 degrees 60 long rise",
             "shrink fit 40 H7 g6",

@@ -39,6 +39,8 @@ def _span(s: Said) -> Inputs | None:
 def _circle(s: Said) -> Inputs | None:
     if s.has("span"):  # over neighbours, which is no diameter
         return None
+    if s.hears("shaft", "clearance", "play", "tight", "loose"):  # of one hole
+        return None
     circle = s.has("circle", "pattern")
     holes = any(p.kind == "word" and p.word == "hole" for p in s.parts)
     no_circle = s.has("index", "divide", "square", "rectangle")

@@ -65,9 +65,10 @@ def _keyway(s: Said) -> Inputs | None:
         (given["key"],) = width
     if s.in_inches((pair or width or [shaft])[0]):
         given["standard"] = "inch"
-    if s.has("shaft"):
+    hub = s.has("bore", "hub")
+    if s.has("shaft") and not hub:
         given["bore"] = "no"
-    s.has("bore", "hub", "on")
+    s.has("on", "depth")
     return {**given, "key": "x".join(pair)} if pair else given
 
 
