@@ -639,6 +639,7 @@ class WhatOneWouldSay(unittest.TestCase):
             "banana",
             "shaft 20 hole 20.02 clearance",
             "25.02 in a 25 hole how tight",
+            "hole 10 from edge 15 coordinates",
             "42 sheep on 7 hills by the sea",
             "15 degrees 60 long rise",
             "shrink fit 40 H7 g6",

@@ -42,7 +42,7 @@ def _circle(s: Said) -> Inputs | None:
     if s.hears("shaft", "clearance", "play", "tight", "loose"):  # of one hole
         return None
     circle = s.has("circle", "pattern")
-    holes = any(p.kind == "word" and p.word == "hole" for p in s.parts)
+    holes = s.hears("holes", "bolts")  # hole 10 is one of them
     no_circle = s.has("index", "divide", "square", "rectangle")
     # a figure that says how far they are apart is not their circle
     no_circle = no_circle or s.touches("apart", "spacing") or _chord_said(s)

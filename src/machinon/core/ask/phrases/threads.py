@@ -232,7 +232,9 @@ def _crest(s: Said) -> Inputs | None:
 def _thread_depth(s: Said) -> Inputs | None:
     thread = thread_said(s)
     asked = s.has("depth", "pass", "infeed", "passe") | s.has("compound")
-    if not thread or not (asked or (s.hears("slide") and s.has("top", "compound"))):
+    if not thread or s.has("countersink"):
+        return None
+    if not (asked or (s.hears("slide") and s.has("top", "compound"))):
         return None
     s.has("cut", "single", "point", "slide", "set", "feed", "travel")
     if s.has("plunge"):
