@@ -58,6 +58,20 @@ class Surveying(WindowCase):
         circle = self.job.plan.measured["worm-shaft", "bolt-circle"]
         self.assertAlmostEqual(circle.size, 104.086, places=3)
 
+    def test_a_bare_temperature_that_no_hand_holds_is_asked_about(self):
+        """68 without a unit is a warm day in Fahrenheit, or a part too hot to hold."""
+        self.pick(self.view.surface_menu(), "Bore")
+        self.type(self.view.temperature.edit, "68", enter=False)
+        self.type(self.view.reading.edit, "30")
+        self.assertIn("type 68F, or 68C", self.view.temperature.message.text())
+        self.assertEqual(self.view.reading.text(), "30", "nothing is lost")
+        for typed, warm in (("68F", 20.0), ("68C", 68.0), ("24", 24.0)):
+            self.type(self.view.temperature.edit, typed, enter=False)
+            self.type(self.view.reading.edit, "30")
+            piece = self.job.plan.pieces[self.view.at[0]]
+            reading = piece.surface(self.view.at[1]).readings[-1]
+            self.assertAlmostEqual(reading.temperature, warm)
+
     def test_places_show_the_shape(self):
         self.pick(self.view.surface_menu(), "Bore")
         self.choose(self.view.instrument, "bore-gauge")

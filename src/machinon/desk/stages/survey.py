@@ -120,7 +120,7 @@ class SurveyView(StageView):
         self.instrument = narrow_combo("Instrument")
         self.instrument.currentIndexChanged.connect(self._on_instrument_chosen)
         self.instrument_says = label("", "faint", wrap=True)
-        self.temperature = Field("Temperature, °C or 68F", TEMPERATURE)
+        self.temperature = Field("Temperature, °C or F", TEMPERATURE)
         self.temperature.put("20")
         self.temperature.taken.connect(lambda _: self.reading.edit.setFocus())
         self.next = button("Next surface to measure", self._next_surface)
@@ -352,7 +352,7 @@ class SurveyView(StageView):
         warm = self.temperature.text().strip()
         usual = f"{self.job.shop.temperature:g}"
         self.temperature.name.setText(
-            "Temperature, °C or 68F"
+            "Temperature, °C or F"
             if warm in ("", usual)
             else "Temperature, °C: as on the surface before"
         )
