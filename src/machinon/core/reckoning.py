@@ -84,6 +84,7 @@ SUBJECTS = (
     "setting_out.runout_apart",
     "setting_out.clocking",
     "setting_out.alignment",
+    "setting_out.eccentric",
     "cutting.speeds",
     "cutting.make_or_buy",
     "cutting.machining",

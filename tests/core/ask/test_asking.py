@@ -90,6 +90,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("feed for 0.4 nose radius 0.8 micron finish", "turned-finish", "feed", 0.0999),
     # 22 and the 2.8 of a key of 6 in its hub
     ("6 mm key shaft 22 hub depth", "keyway", "across", 24.8),
+    ("packing for 3 offset on 30 bar", "eccentric-packing", "packing", 4.5),
     ("mt2 tang", "taper", "tang", 6.3),
     ("r8 drawbar thread", "taper", "draw_bar", "7/16-20 UNF"),
     # 12.5 √2 and 12.5 more

@@ -26,6 +26,35 @@ def refused(case, key, name, **inputs):
     return refusal.exception.message
 
 
+class Eccentrics(unittest.TestCase):
+    def test_the_bar_stands_off_by_its_throw_in_three_jaws_that_are_alike(self):
+        """Packed, it lies on its packing and on the faces of the other two jaws, or on
+        their corners; all faces are as far from the spindle's axis."""
+        for throw, diameter, jaw in ((3, 30, 8), (3, 30, 4), (3, 30, 0), (8, 25, 5)):
+            with self.subTest(throw=throw, jaw=jaw):
+                packed = asked(
+                    "eccentric-packing", throw=throw, diameter=diameter, jaw=jaw
+                )
+                middle = complex(0, -throw)  # of the bar; the packing lies over it
+                face = diameter / 2 - throw + packed["packing"]
+                for way in (-1, 1):
+                    out = cmath.exp(1j * math.radians(90 + way * 120))
+                    seen = middle / out  # from the spindle along the jaw
+                    aside = min(max(seen.imag, -jaw / 2), jaw / 2)
+                    far = abs(complex(face, aside) - seen)
+                    self.assertAlmostEqual(far, diameter / 2)
+        wide = asked("eccentric-packing", throw=3, diameter=30, jaw=8)
+        self.assertEqual((wide["packing"], wide["indicator"]), (4.5, 6))
+        self.assertEqual(asked("eccentric-packing", throw=3, diameter=30), wide)
+
+    def test_packing_is_mended_by_what_the_indicator_reads(self):
+        """5.8 is a throw of 2.9: 1.5 × 0.1 more."""
+        read = asked("eccentric-packing", throw=3, diameter=30, reads=5.8)
+        self.assertAlmostEqual(read["corrected"], 4.65)
+        refused(self, "reads", "eccentric-packing", throw=3, diameter=30, reads=12.1)
+        refused(self, "throw", "eccentric-packing", throw=10.6, diameter=30)
+
+
 class Polygons(unittest.TestCase):
     def corners(self, sides, circle):
         turn = 2 * math.pi / sides

@@ -63,6 +63,7 @@ _ALSO = {
     "gauge-stack": "slip blocks shim parallels packing",
     "thermal-size": "heat temperature warm cold",
     "edge-find": "edge finder zero read-out",
+    "eccentric-packing": "crank cam offset three jaw chuck shim",
     "table-feed": "feed per tooth flute chip load mill handle seconds",
     "dial-turns": "handle handwheel inch metric wind graduations",
     "bolt-circle": "holes pcd pattern coordinates",

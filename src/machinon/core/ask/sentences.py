@@ -268,6 +268,15 @@ def _speed(t: _Teller) -> str:
     return f"{rpm}{own}{feed}, {speed:.0f} {unit}"
 
 
+def _eccentric(t: _Teller) -> str:
+    if t.has("corrected"):
+        return f"Packing of {t.both('corrected')} instead, under one jaw"
+    return (
+        f"Packing of {t.both('packing')} under one jaw; the indicator then reads "
+        f"{t.size('indicator')} from least to most"
+    )
+
+
 def _table_feed(t: _Teller) -> str:
     table = text_of(float(t["table_feed"]), TRAVEL, t.inch)
     if t.given("travel"):
@@ -667,6 +676,7 @@ TELLINGS: Mapping[str, Telling] = {
     "pieces": lambda t: f"{t['pieces']:.0f} pieces, {t.both('left', 0.1)} left",
     "speeds": _speed,
     "table-feed": _table_feed,
+    "eccentric-packing": _eccentric,
     "surface-speed": lambda t: "{:.0f} {} at its outside".format(
         *surface_speed_in(t["surface_speed"], t.inch)
     ),

@@ -123,6 +123,31 @@ def steady_centre(s: Sketch) -> None:
     s.tell("away", (right, s.p(0, -r * 2)[1]), "push it away by", "left")
 
 
+def eccentric_packing(s: Sketch) -> None:
+    """The bar in three jaws, from the end: packing under the uppermost."""
+    r, throw, packing = s.v("diameter") / 2, s.v("throw"), s.r("packing")
+    half = (s.v("jaw") or 0.9 * r) / 2
+    bears = r - throw + packing  # of every jaw's face, from the spindle's axis
+    reach = bears + 0.6 * r
+    s.frame(-1.2 * reach, -0.8 * reach, 1.2 * reach, reach, (3, 2))
+    corners = ((bears, -half), (reach, -half), (reach, half), (bears, half))
+    for turn in map(math.radians, (90.0, 210.0, 330.0)):
+        x, y = math.cos(turn), math.sin(turn)
+        s.shape([(x * a - y * b, y * a + x * b) for a, b in corners], hatch=True)
+    s.circle(0, -throw, r, "outline", "panel")
+    s.box(-half, bears - packing, half, bears, fill="ground", role="cut")
+    s.cross(0, 0, 0.35 * r)
+    s.cross(0, -throw, 0.35 * r)
+    s.across("throw", (0, 0), (0, -throw), 4.0)
+    x, y = s.p(half, bears - packing / 2)
+    s.tell("packing", (x + s.size, y - s.size), "packing", "left")
+    s.ask("diameter", s.p(0.0, -throw - 0.6 * r), "⌀ of the bar")
+    left = s.p(-1.2 * reach, 0)[0]
+    s.ask("jaw", (left, s.p(0, 0.85 * reach)[1]), "width of a jaw", "left")
+    s.tell("indicator", (left, s.p(0, 0.45 * reach)[1]), "indicator reads", "left")
+    s.tell("corrected", (left, s.p(0, 0.1 * reach)[1]), "packing instead", "left")
+
+
 def cleans_up(s: Sketch) -> None:
     """The rough round from the end, off the spindle's middle; what is turned in it."""
     bored = s.v("size") > s.v("stock")
@@ -187,6 +212,7 @@ def dial_turns(s: Sketch) -> None:
     s.tell("short", s.p(0, -1.25), "short by")
 
 
-PICTURES = {"dial-turns": dial_turns, "head-tram": head_tram, "vise-tram": vise_tram,
+PICTURES = {"dial-turns": dial_turns, "eccentric-packing": eccentric_packing,
+            "head-tram": head_tram, "vise-tram": vise_tram,
             "packing": packing, "steady-centre": steady_centre,
             "cleans-up": cleans_up}  # fmt: skip

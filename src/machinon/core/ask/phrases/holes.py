@@ -257,6 +257,26 @@ def _arc_points(s: Said) -> Inputs | None:
     return {"radius": radius, "cutter": cutter}
 
 
+@phrase("eccentric-packing", "packing for a throw of 3 on a bar of 30")
+def _eccentric(s: Said) -> Inputs | None:
+    thrown = ("throw", "eccentric", "offset", "crank", "cam")
+    packed = s.has("packing", "pack", "shim") or (
+        s.hears("jaw", "jaws") and s.has("jaw")
+    )
+    if s.hears("tailstock", "taper") or not packed or not s.has(*thrown):
+        return None
+    wide = s.near("wide", "width") or (s.near("face") if s.hears("face") else "")
+    throw = s.behind(*thrown) or s.near(*thrown)
+    sizes = s.alike(throw or s.size(), s.size(), wide)
+    s.has("jaw", "bar", "round", "three", "chuck", "diameter", "under", "face", "off")
+    throw, bar, wide = sizes
+    if not (throw and bar):
+        return None
+    if s.mm(throw) > s.mm(bar):
+        throw, bar = bar, throw
+    return {"throw": throw, "diameter": bar, **({"jaw": wide} if wide else {})}
+
+
 @phrase("chamfer", "chamfer 1 x 45")
 def _chamfer(s: Said) -> Inputs | None:
     if not s.has("chamfer", "bevel"):
