@@ -91,6 +91,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     # 22 and the 2.8 of a key of 6 in its hub
     ("6 mm key shaft 22 hub depth", "keyway", "across", 24.8),
     ("packing for 3 offset on 30 bar", "eccentric-packing", "packing", 4.5),
+    ("diameter from radius 12.5", "convert", "mm", 25),
+    ("radius of a 25 diameter", "convert", "mm", 12.5),
     ("mt2 tang", "taper", "tang", 6.3),
     ("r8 drawbar thread", "taper", "draw_bar", "7/16-20 UNF"),
     # 12.5 √2 and 12.5 more
@@ -640,6 +642,9 @@ class WhatOneWouldSay(unittest.TestCase):
             "banana",
             "shaft 20 hole 20.02 clearance",
             "25.02 in a 25 hole how tight",
+            "dial to turn 25.4 from 26.1",
+            "feed in for 0.3 off diameter",
+            "radius 12.5 in diameter",
             "hole 10 from edge 15 coordinates",
             "42 sheep on 7 hills by the sea",
             "15 degrees 60 long rise",

@@ -70,6 +70,8 @@ def _cuts_metal(s: Said) -> bool:
 def _speed(s: Said) -> Inputs | None:
     surface = s.take("speed")
     rpm = s.take("rpm")
+    if s.hears("off"):  # how far to feed for so much off
+        return None
     if s.has("hp", "kw", "power", "watt", "chuck"):  # its maker knows what it bears
         return None
     # the speed is known, or the feed of a tooth: that is another question

@@ -1,6 +1,7 @@
 """Questions about sizes in other units, and the drill that is nearest."""
 
 import re
+from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
@@ -87,6 +88,8 @@ def _by_handle(s: Said) -> Inputs | None:
     """A travel by a handle that moves so far a turn; a line is a thou, or 0.02 mm."""
     if not s.has("handle", "handwheel", "dial") or s.hears("thread", "indicator"):
         return None
+    if s.hears("to", "from"):  # to turn 25.4 from 26.1
+        return None
     turn = s.near("turn")
     line = s.behind("line", "division", "graduation")
     lines = s.near("line", "division", "graduation", kinds=("number",))
@@ -111,6 +114,28 @@ def _pitch(s: Said) -> Inputs | None:
         return None
     s.has("thread", "screw")
     return {"value": f"1in/{tpi}", "to": "mm"}
+
+
+@phrase("convert", "diameter of radius 12.5")
+def _twice(s: Said) -> Inputs | None:
+    """A diameter by its radius or the other way round, or twice a size."""
+    if sum(part.kind in ("size", "number") for part in s.parts) != 1:
+        return None
+    if s.has("double", "twice"):
+        return {"value": f"2*({s.size()})"}
+    if not (s.has("radius") and s.has("diameter")):
+        return None
+    # the figure is of the one that stands right beside it, and the other is asked
+    beside = {
+        word.word
+        for pair in pairwise(s.parts)
+        for figure, word in (pair, pair[::-1])
+        if figure.kind in ("size", "number")
+    }
+    if len(beside & {"radius", "diameter"}) != 1:
+        return None
+    size = s.size()
+    return {"value": f"2*({size})" if "radius" in beside else f"({size})/2"}
 
 
 @phrase("convert", "half of 98.4 less 12")
