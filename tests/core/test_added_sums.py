@@ -71,6 +71,12 @@ class Sums(unittest.TestCase):
             wide = {**back, "diameter": 10, "width": part}
             self.told("table-feed", wide, chip=0.05)
 
+    def test_an_angle_is_said_in_every_way(self):
+        """45 degrees rise as far as they run; 1 in 20 is 2.8624 degrees."""
+        self.told("angle", {"angle": 45}, rise=100.0, one_in=1.0, minutes="45°00′00″")
+        self.told("angle", {"angle": "2d51m45s"}, degrees=2.8625, one_in=19.999)
+        self.told("angle", {"angle": 30}, sine=0.5, cosine=0.866, radians=0.5236)
+
     def test_a_table_feed_says_what_it_lacks(self):
         for given, lacks in (
             ({"rpm": 800, "teeth": 4}, "feed"),

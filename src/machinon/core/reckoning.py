@@ -85,6 +85,7 @@ SUBJECTS = (
     "setting_out.clocking",
     "setting_out.alignment",
     "setting_out.eccentric",
+    "setting_out.angles",
     "cutting.speeds",
     "cutting.make_or_buy",
     "cutting.machining",

@@ -93,6 +93,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("packing for 3 offset on 30 bar", "eccentric-packing", "packing", 4.5),
     ("diameter from radius 12.5", "convert", "mm", 25),
     ("radius of a 25 diameter", "convert", "mm", 12.5),
+    ("1.4307 degrees to minutes", "angle", "minutes", "1°25′51″"),
+    ("1 deg 26 min decimal", "angle", "degrees", 1.43333),
+    ("tan 8 degrees", "angle", "tangent", 0.140541),
     ("mt2 tang", "taper", "tang", 6.3),
     ("r8 drawbar thread", "taper", "draw_bar", "7/16-20 UNF"),
     # 12.5 √2 and 12.5 more
@@ -645,6 +648,8 @@ class WhatOneWouldSay(unittest.TestCase):
             "dial to turn 25.4 from 26.1",
             "feed in for 0.3 off diameter",
             "radius 12.5 in diameter",
+            "half angle 8.297",
+            "helix angle 20 mm lead 5",
             "hole 10 from edge 15 coordinates",
             "42 sheep on 7 hills by the sea",
             "15 degrees 60 long rise",

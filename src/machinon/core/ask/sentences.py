@@ -722,6 +722,11 @@ TELLINGS: Mapping[str, Telling] = {
         f"{t['advice']} Gives {small_text(t['deflection'], t.inch)}"
     ),
     "convert": _convert,
+    "angle": lambda t: (
+        f"{t.angle('degrees')} is {t['minutes']}, {t['radians']:.6f} radians: tangent "
+        f"{t['tangent']:.6f}, sine {t['sine']:.6f}, cosine {t['cosine']:.6f}; it rises "
+        f"1 in {t['one_in']:.5g}"
+    ),
 }
 
 

@@ -141,6 +141,24 @@ def triangle(s: Sketch) -> None:
     s.tell("other_angle", (s.p(side, 0)[0], s.p(0, rise)[1] - 1.6 * s.size), "angle")
 
 
+def angle(s: Sketch) -> None:
+    """A wedge of the angle; the steep ones are drawn by their height."""
+    rise = s.r("tangent")
+    wide, tall = (1.0, rise) if rise < 1 else (1 / rise, 1.0)
+    s.frame(0, 0, 1.3, max(tall, 0.3), (8, 6))
+    s.shape([(0, 0), (wide, 0), (wide, tall)], hatch=True)
+    corner = s.p(0, 0)
+    s.ask("angle", (corner[0] - s.size, corner[1] - 2 * s.size), "angle", "right")
+    s.tell("minutes", (corner[0] - s.size, corner[1] + 2 * s.size), "is", "right")
+    right = s.p(wide, 0)[0] + s.size
+    middle = s.p(0, tall / 2)[1]
+    s.tell("rise", (right, middle - 2 * s.size), "over 100", "left")
+    s.tell("one_in", (right, middle + 2 * s.size), "rises one in", "left")
+    foot = s.p(0, 0)[1] + 2.6 * s.size
+    for n, key in enumerate(("sine", "cosine", "tangent", "radians")):
+        s.tell(key, (corner[0] + (4 + 9 * n) * s.size, foot + 3.4 * s.size), key)
+
+
 def strip_length(s: Sketch) -> None:
     count, length = int(s.v("pieces")), s.v("length")
     strip, pitch, ends = s.r("strip"), s.r("pitch"), s.v("ends")
@@ -500,6 +518,7 @@ PICTURES = {
     "cutting-time": cutting_time,
     "make-or-buy": make_or_buy,
     "convert": convert,
+    "angle": angle,
     "circlip": circlip,
     "woodruff": woodruff,
     "angle-block": angle_block,

@@ -143,6 +143,22 @@ def _block(s: Said) -> Inputs | None:
     return {"angle": angle, "length": length} if angle and length else None
 
 
+_RATIOS = ("tan", "tangent", "sin", "sine", "cos", "cosine")
+
+
+@phrase("angle", "8 degrees 30 minutes in decimals")
+def _angle(s: Said) -> Inputs | None:
+    """An angle said otherwise, or one of its ratios; a sine bar has its own sum."""
+    if s.hears("bar") or sum(part.kind != "word" for part in s.parts) != 1:
+        return None
+    ratio = s.has(*_RATIOS)
+    if not ratio and not s.has("minute", "decimal", "radian", "second", "slope"):
+        return None
+    s.has("degree", "angle", "rise", "convert", "to", "as", "a", "in", "into")
+    angle = s.take("angle") or (s.take("number") if ratio else "")
+    return {"angle": angle} if angle else None
+
+
 @phrase("triangle", "triangle 3 4")
 def _triangle(s: Said) -> Inputs | None:
     if not s.has("triangle", "hypotenuse", "pythagoras", "diagonal"):

@@ -306,6 +306,8 @@ def _plain_thread(s: Said) -> Inputs | None:
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
 def _gears(s: Said) -> Inputs | None:
+    if s.hears("helix", "angle"):
+        return None
     wheels = s.listed("wheel", "gear") or s.listed("with")
     lead = _lead(s)
     asked = s.has("gear", "wheel", "change", "train")

@@ -140,7 +140,7 @@ def _twice(s: Said) -> Inputs | None:
 
 @phrase("convert", "half of 98.4 less 12")
 def _half(s: Said) -> Inputs | None:
-    if not s.has("half"):
+    if s.hears("angle") or not s.has("half"):
         return None
     first = s.size()
     less, more = s.has("less", "minus"), s.has("plus", "more")
