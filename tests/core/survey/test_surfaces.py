@@ -223,6 +223,16 @@ class Standards(unittest.TestCase):
                 self.assertEqual(self.first(*asked), name)
         self.assertEqual(likely_standards("shaft", "outside", 41.23, 0.004), ())
 
+    def test_a_socket_is_likelier_the_whole_morse_taper_than_a_chuck_s_part_of_it(self):
+        """B18 and B24 are Morse 2 and 3 cut short; B16 has a size of its own."""
+        for size, ratio, likeliest in (
+            (17.78, 0.04995, "MT2"), (23.851, 0.05016, "MT3"), (15.73, 0.04995, "B16"),
+        ):  # fmt: skip
+            socket = ("taper-in", "inside", size, 0.008, ratio, 2e-4)
+            first, second = likely_standards(*socket)[:2]
+            self.assertEqual(first.name, likeliest)
+            self.assertGreater(first.chance, 1.4 * second.chance)
+
     def test_chances_add_up_and_fall(self):
         found = likely_threads(7.9, False, None, 0.03)
         self.assertGreater(len(found), 1, "without a pitch several are possible")

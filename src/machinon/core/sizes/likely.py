@@ -196,4 +196,23 @@ def _tapers(
             continue
         # a Morse socket is mostly read near its large end
         near = _bell((size - taper.large) / taper.large, 0.1) if taper.large else 0.3
-        yield taper.name, off, _bell(off, sigma) * near
+        usual = SHORT if taper.name in _cut_short() else 1.0
+        yield taper.name, off, _bell(off, sigma) * near * usual
+
+
+SHORT = 0.25  # how usual a drill chuck's cone is beside the Morse one it is part of
+
+
+@functools.cache
+def _cut_short() -> frozenset[str]:
+    """Tapers that are the large end of a longer one, as B18 is that of Morse 2."""
+    whole = named_tapers().values()
+    return frozenset(
+        one.name
+        for one in whole
+        for other in whole
+        if one.large
+        and one.large == other.large
+        and abs(one.ratio - other.ratio) < 1e-6
+        and (one.length or 0) < (other.length or 0)
+    )
