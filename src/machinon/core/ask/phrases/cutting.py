@@ -471,18 +471,16 @@ def _growth(s: Said) -> Inputs | None:
     size, metal = s.size(), s.take("material")
     fahrenheit = s.has("f", "fahrenheit")
     s.has("c", "celsius", "degree", "temperature", "from", "heated", "by")
-    given: Inputs
-    # by 10 degrees; but at 10 degrees is not so much warmer
-    by_so_much = not warm and not s.hears("shrink", "from", "at", "to", "in")
-    if cold and size and by_so_much:
-        by = parse(cold, ANGLE) / (1.8 if fahrenheit else 1)
-        given = {"size": size, "material": metal or "steel"}
-        return {**given, "temperature": round(20 + by, 2)}
-    if not (warm and cold and size):
+    if not (cold and size):
         return None
-    there, here = _celsius(warm, fahrenheit), _celsius(cold, fahrenheit)
-    given = {"size": size, "material": metal or "steel"}
-    return {**given, "temperature": there, "reference": here}
+    given: Inputs = {"size": size, "material": metal or "steel"}
+    if warm:
+        there, here = _celsius(warm, fahrenheit), _celsius(cold, fahrenheit)
+        return {**given, "temperature": there, "reference": here}
+    if s.hears("shrink", "from", "at", "to", "in"):
+        return None  # at 10 degrees is not so much warmer
+    by = parse(cold, ANGLE) / (1.8 if fahrenheit else 1)
+    return {**given, "temperature": round(20 + by, 2)}
 
 
 def _celsius(said: str, fahrenheit: bool) -> float:
