@@ -71,6 +71,12 @@ class Sums(unittest.TestCase):
             wide = {**back, "diameter": 10, "width": part}
             self.told("table-feed", wide, chip=0.05)
 
+    def test_no_drill_is_told_for_a_size_that_none_is_near(self):
+        for size, near in ((0.005, False), (0.3, True), (12, True), (90, False)):
+            self.assertEqual(
+                "drill" in reckon("convert", {"value": size}).results, near
+            )
+
     def test_an_angle_is_said_in_every_way(self):
         """45 degrees rise as far as they run; 1 in 20 is 2.8624 degrees."""
         self.told("angle", {"angle": 45}, rise=100.0, one_in=1.0, minutes="45°00′00″")

@@ -10,7 +10,7 @@ from machinon.core.reckoning import SERIES, TEXT, Input, Result, Trail, reckonin
 from machinon.core.threads.tapping import drills
 
 UNITS = ("mm", "inch", "thou", "um", "fraction", "drill")
-DRILLS_TO = 50.0  # mm: above it nobody asks for a drill
+DRILLS = 0.25, 50.0  # mm: below and above it nobody asks for a drill
 
 
 @reckoning(
@@ -46,7 +46,7 @@ def _convert(trail: Trail, value: float, to: str | None) -> dict[str, Any]:
         "thou": inch * 1000,
         "um": value * 1000,
     }
-    if 0 < value <= DRILLS_TO:
+    if DRILLS[0] <= value <= DRILLS[1]:
         near = min(
             (drill for series in SERIES for drill in drills(series)),
             key=lambda drill: abs(drill.size - value),
