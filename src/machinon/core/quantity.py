@@ -663,6 +663,18 @@ def small_range(low: float, high: float, inch: bool = False) -> str:
     return f"{small_text(low, inch).rsplit(' ', 1)[0]} to {small_text(high, inch)}"
 
 
+def length_range(
+    low: float, high: float, step: float = 0.001, inch: bool = False
+) -> str:
+    """Two lengths with their unit said once.
+
+    >>> length_range(45.993, 46.006)
+    '45.993 to 46.006 mm'
+    """
+    first = length_text(low, step, inch, unit=False)
+    return f"{first} to {length_text(high, step, inch)}"
+
+
 # what is never known in a shop to more than three figures
 ROUGH = (FORCE, TORQUE, STRESS, STIFFNESS, FACTOR, MASS, TEMPERATURE)
 

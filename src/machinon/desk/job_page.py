@@ -24,7 +24,7 @@ from PySide6.QtWidgets import (
 from machinon.core.families import family_of
 from machinon.core.job.fit_plan import FitPlan
 from machinon.core.job.job import MADE_HERE, STAGES, Stage
-from machinon.core.quantity import length_text
+from machinon.core.quantity import length_range, length_text
 from machinon.core.sizes.fit import FLAT_JOINTS
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.faults import painted
@@ -509,10 +509,9 @@ class JobPage(QWidget):
             return f"{fit.choice.name}: nothing left"
         if fit.joined is not None and fit.joined.first is not None:
             return f"{fit.choice.name}: {band_text(fit.joined.first, inch)}"
-        low = length_text(fit.lower, 0.001, inch, unit=False)
-        high = length_text(fit.upper, 0.001, inch)
         sign = "" if fit.choice.joint in FLAT_JOINTS else "⌀"
-        return f"{fit.choice.name}: {sign}{low} to {high}"
+        band = length_range(fit.lower, fit.upper, inch=inch)
+        return f"{fit.choice.name}: {sign}{band}"
 
     def _stack(self, width: float, height: float, size: float) -> Drawing:
         return stack_drawing(self.job.plan, width, height, size)

@@ -19,6 +19,7 @@ from machinon.core.quantity import (
     LENGTH,
     NUMBER,
     angle_text,
+    length_range,
     length_text,
     other_text,
     plain,
@@ -37,8 +38,7 @@ def band_text(band: Band, inch: bool) -> str:
     """A band from its smallest to its largest."""
     if band.kind is ANGLE:
         return f"{angle_text(band.lower, 3)} to {angle_text(band.upper, 3)}"
-    low = length_text(band.lower, 0.001, inch, unit=False)
-    return f"{band.sign}{low} to {length_text(band.upper, 0.001, inch)}"
+    return f"{band.sign}{length_range(band.lower, band.upper, inch=inch)}"
 
 
 def show_effect(figure: Figure, effect: Effect, inch: bool) -> None:

@@ -5,6 +5,7 @@ first shown: the window itself is up before that.
 """
 
 from collections.abc import Callable, Mapping
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -37,7 +38,7 @@ from machinon.desk.wires.wired import Wired
 if TYPE_CHECKING:
     from machinon.core.ask.own_figures import OwnFigures
     from machinon.core.job.job import Stage
-    from machinon.core.shop.things import Lathe
+    from machinon.core.shop.things import Lathe, Piece
     from machinon.desk.job_page import JobPage
     from machinon.desk.open_job import OpenJob
     from machinon.store.searching import Hit
@@ -295,40 +296,36 @@ class MainWindow(QMainWindow):
         if not self.file.entries("lathe"):
             self.show_start()
             return
-        from machinon.desk.new_job_page import NewJobPage
-
-        self._leave_machine()
-        page = NewJobPage(self.look, self.file)
-        page.finished.connect(self.open_job)
-        page.left.connect(self.show_start)
-        self._show_page(page)
-        self._refresh_page = keep_form
+        self._ask_for_job(self.show_start)
 
     def new_job_for(self, piece_id: str) -> None:
         """The page for a new job that makes what goes with a piece of the shop."""
         from machinon.core.shop.things import Piece
-        from machinon.desk.new_job_page import NewJobPage
 
         piece = self.file.get(piece_id)
-        if not isinstance(piece, Piece):
-            return
-        page = NewJobPage(self.look, self.file, piece=piece)
-        page.finished.connect(self.open_job)
-        page.left.connect(lambda: self.see_in_shop("piece", piece_id))
-        self._show_page(page)
-        self._refresh_page = keep_form
+        if isinstance(piece, Piece):
+            back = partial(self.see_in_shop, "piece", piece_id)
+            self._ask_for_job(back, piece=piece)
 
     def add_made(self) -> None:
         """The page for one piece more that the open job makes."""
         if self.job is None or self.job_page() is None:
             return
+        self._ask_for_job(partial(self.open_job, self.job.job.id), self.job)
+
+    def _ask_for_job(
+        self,
+        back: Callable[[], None],
+        job: "OpenJob | None" = None,
+        piece: "Piece | None" = None,
+    ) -> None:
+        """The page on what is made: in a new job, in this one besides, for a piece."""
         from machinon.desk.new_job_page import NewJobPage
 
         self._leave_machine()
-        job = self.job
-        page = NewJobPage(self.look, self.file, job)
+        page = NewJobPage(self.look, self.file, job, piece)
         page.finished.connect(self.open_job)
-        page.left.connect(lambda: self.open_job(job.job.id))
+        page.left.connect(back)
         self._show_page(page)
         self._refresh_page = keep_form
 

@@ -161,18 +161,12 @@ class Drawing(Struct, frozen=True):
 
 
 def _troubles(page: "Drawing | Board") -> Iterator[tuple[str, ...]]:
-    edges = [(x, y, x + w, y + h) for x, y, w, h in (s.rect for s in page.figures)]
-    for at, (spot, (x, y, far, low)) in enumerate(
-        zip(page.figures, edges, strict=True)
-    ):
-        if x < -NEAR or far > page.width + NEAR or low > page.height + NEAR:
+    for at, spot in enumerate(page.figures):
+        x, y, w, h = spot.rect
+        if x < -NEAR or x + w > page.width + NEAR or y + h > page.height + NEAR:
             yield (spot.tie,)
-        for other, (left, top, right, foot) in zip(
-            page.figures[at + 1 :], edges[at + 1 :], strict=True
-        ):
-            # most are well apart, which is seen at once
-            apart = left >= far or right <= x or top >= low or foot <= y
-            if not apart and spot.meets(other, NEAR):
+        for other in page.figures[at + 1 :]:
+            if spot.meets(other, NEAR):
                 yield spot.tie, other.tie
 
 

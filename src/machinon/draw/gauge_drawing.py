@@ -2,7 +2,14 @@
 
 from machinon.core.fits.meeting import Band
 from machinon.core.job.fit_plan import FitPlan
-from machinon.core.quantity import ANGLE, INCH, angle_text, length_text, small_text
+from machinon.core.quantity import (
+    ANGLE,
+    INCH,
+    angle_text,
+    length_range,
+    length_text,
+    small_text,
+)
 from machinon.draw.drawing import Board, Circle, Drawing, Mark, Role, Shape
 from machinon.draw.lettering import text_width
 
@@ -332,10 +339,7 @@ def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
     }
 
     def span(low: float, high: float) -> str:
-        return (
-            f"{length_text(low, 0.001, inch, unit=False)} to "
-            f"{length_text(high, 0.001, inch)}"
-        )
+        return length_range(low, high, inch=inch)
 
     mate = fit.mate
     rows: list[tuple[str, float, float, Role, str]] = [

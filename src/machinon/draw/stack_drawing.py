@@ -12,7 +12,7 @@ from machinon.core.job.plan import Plan
 from machinon.core.piece.family import Chain
 from machinon.core.piece.made import Made
 from machinon.core.piece.shadow import VIEWS
-from machinon.core.piece.shown import fineness
+from machinon.core.piece.shown import limits_said
 from machinon.core.piece.solid_cuts import rectangle
 from machinon.core.quantity import length_text
 from machinon.draw.block_views import draw_block_view
@@ -207,13 +207,10 @@ def _chains(plan: Plan) -> Iterator[list[_Link]]:
                 value = float(made.values[name])
                 text = length_text(value, inch=inch)
                 links.append(_Link(tie, text, value, "measured"))
-            ends = band.lower, band.upper or band.lower
-            step = fineness(*ends)
-            low = length_text(ends[0], step, inch, unit=False)
-            high = length_text(ends[1], step, inch)
+            told = limits_said(band.lower, band.upper or band.lower, inch)
             rules = band.slot.rules
             long, span = float(made.values[rules]), _span(made, rules)
-            yield [*links, _Link(work.as_mate, f"{low} to {high}", long, "cut", span)]
+            yield [*links, _Link(work.as_mate, told, long, "cut", span)]
 
 
 def _span(made: Made, key: str) -> tuple[float, float] | None:

@@ -105,6 +105,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     # 0.6134 of 1.27 and of 1.5, by the cosine of 29.5 degrees
     ("compound set at 29.5 feed for 20 tpi", "pitch", "compound", 0.8951),
     ("compound infeed m10", "thread-passes", "compound_total", 1.0572),
+    # 0.640327 of 2.54, by the cosine of 27 degrees
+    ("compound infeed 10 tpi bsw", "pitch", "compound", 1.8254),
     ("passes m10 plunge", "thread-passes", "compound_total", 0.9202),
     # 800 x 4 x 0.05; 114 rpm are 22.5 m/min of a 63 cutter; a minute has 60 s
     ("feed for 4 flutes 0.05 per tooth at 800 rpm", "table-feed", "table_feed", 160),

@@ -283,6 +283,11 @@ class Said:
                 return figure.text
         return ""
 
+    @property
+    def threes(self) -> Iterator[tuple[SaidPart, SaidPart, SaidPart]]:
+        """Each part with the two behind it, as in `40 to 30`."""
+        return zip(self.parts, self.parts[1:], self.parts[2:], strict=False)
+
     @functools.cached_property
     def told(self) -> list[tuple[SaidPart, SaidPart]]:
         """Words with the figures that they measure, each figure of one word."""

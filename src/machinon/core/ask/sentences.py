@@ -20,6 +20,7 @@ from machinon.core.quantity import (
     TORQUE,
     TRAVEL,
     Kind,
+    length_range,
     length_text,
     other_text,
     plain,
@@ -176,8 +177,7 @@ def _thread(t: _Teller) -> str:
 def _between(t: _Teller, key: str) -> str:
     """The limits of a size, the unit said once."""
     low, high = float(t[f"{key}_min"]), float(t[f"{key}_max"])
-    first = length_text(low, 0.001, t.inch, unit=False)
-    return f"{first} to {length_text(high, 0.001, t.inch)}"
+    return length_range(low, high, inch=t.inch)
 
 
 def _screw_length(t: _Teller) -> str:
@@ -222,9 +222,10 @@ def _pitch(t: _Teller) -> str:
         f"a side, in the nut {t.size('depth_inside')}"
     )
     if t.has("compound"):
+        angle = text_of(t.given("angle"), ANGLE)
         return (
-            f"{said}; along the compound at {_at(t.given('angle'))} "
-            f"{t.both('compound')}, in the nut {t.size('compound_inside')}"
+            f"{said}; along the compound at {angle} {t.both('compound')}, in the nut "
+            f"{t.size('compound_inside')}"
         )
     return f"{said}; best wire {t.size('best_wire')}"
 
@@ -234,13 +235,9 @@ def _thread_passes(t: _Teller) -> str:
     deep = f"{t.both('total_depth')} deep a side"
     share = float(t["total_depth"]) / float(t["compound_total"])
     if t.given("school") != "plunge" and share < 1:
-        angle = math.degrees(math.acos(share))
-        deep += f", {t.both('compound_total')} by the compound at {_at(angle)}"
+        angle = text_of(math.degrees(math.acos(share)), ANGLE)
+        deep += f", {t.both('compound_total')} by the compound at {angle}"
     return f"{deep}, in {len(t['passes'])} passes"
-
-
-def _at(angle: float) -> str:
-    return f"{round(angle, 4):g}°"
 
 
 def _play(t: _Teller) -> str:

@@ -7,7 +7,7 @@ stands in front of the socket begins where the taper ends.
 from collections.abc import Callable, Iterable
 
 from machinon.core.families._arbor_head import FINISH, mouth
-from machinon.core.families._tapers import large_end, shank_end_of, usual_length
+from machinon.core.families._tapers import CLOSE, large_end, shank_end_of, usual_length
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.piece.family import (
     Check,
@@ -38,7 +38,6 @@ BY_STANDARD = "by its standard, else in proportion"
 HOLDS = 5.0  # degrees of half angle: a steeper taper lets go by itself
 OVER = 0.1  # mm by which the round behind it may stand over a taper's small end
 AT_THE_END = 0.05  # mm that the large end of a taper may be off by its drawing
-CLOSE = 0.012  # mm under its diameter: of a round that a bore of its size guides
 STEEP = (
     " It lets go by itself: the draw bar holds it, and what drives it is the spindle's "
     "dogs or key. Slot the collar or the shank for them, or see that it clears them."
@@ -138,8 +137,8 @@ def draw_hole_end(s: Values) -> float:
 
 
 def _guides(s: Values) -> tuple[float, float] | None:
-    """That of R8 goes into a bore of its own size; the others stand free in theirs."""
-    if taper_of(str(s["shank.taper"])).name != "R8" or not guided(s):
+    """Those of a round that goes into a bore of its own size, as R8's does."""
+    if not (shank_end_of(str(s["shank.taper"])).guides and guided(s)):
         return None
     return float(s["guide.diameter"]) - CLOSE, float(s["guide.diameter"])
 

@@ -13,6 +13,7 @@ from machinon.core.tapers.shanks import ShankEnd, shank_ends
 from machinon.core.tapers.tapers import taper_of
 
 PROVED_OVER = 40.0  # mm that the indicator goes along the slide
+CLOSE = 0.012  # mm that a bore is over the round that it guides, or that under it
 PAST = 3.0  # mm: a socket is bored past its gauge, for the tang or the draw bar
 
 

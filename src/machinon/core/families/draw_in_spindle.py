@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterable
 
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
 from machinon.core.families._tapers import (
+    CLOSE,
     PAST,
     inner_end,
     large_end,
@@ -52,7 +53,6 @@ OVER = 2.0  # mm: stock over each end
 FINISH = 0.3  # mm to a side, left on the seats until all roughing and heat is done
 LONG_DRILL = 8.0  # diameters: deeper, a hole is drilled from both ends to meet
 SEATED = 0.05  # mm that the length of a seat may be off: it takes from the rings' gap
-CLOSE = 0.012  # mm: of a bore that guides a round of its own size
 PUSHED_OVER = 0.01  # mm: what a ring meant for a seat that thick still goes over
 
 
@@ -65,8 +65,8 @@ def _deep(s: Values) -> float:
 
 
 def _guides(s: Values) -> tuple[float, float] | None:
-    """That of R8 has a round of its own size to guide; the others' stand free."""
-    if taper_of(str(s["socket.taper"])).name != "R8" or not s["guide.diameter"]:
+    """Those of a bore that has a round of its own size to guide, as R8's has."""
+    if not (shank_end_of(str(s["socket.taper"])).guides and s["guide.diameter"]):
         return None
     return float(s["guide.diameter"]), float(s["guide.diameter"]) + CLOSE
 

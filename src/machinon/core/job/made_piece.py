@@ -386,7 +386,8 @@ def role_of(family: Family, piece: Piece) -> Mate | None:
     roles = mate_pieces(family)
     able = [m for m in family.mates if m.role in roles and could_be(m, piece)]
     likely = [mate for mate in able if likely_mate(mate, piece)]
-    return next(iter([*likely, *(mate for mate in able if not mate.optional)]), None)
+    needed = [mate for mate in able if not mate.optional]
+    return next(iter(likely or needed), None)
 
 
 def made_for(piece: Piece) -> list[Family]:

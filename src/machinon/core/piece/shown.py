@@ -3,7 +3,7 @@
 from msgspec import Struct
 
 from machinon.core.piece.round_sizes import downwards, upwards
-from machinon.core.quantity import LENGTH, Kind
+from machinon.core.quantity import LENGTH, Kind, length_range
 
 WIDE = 0.1  # mm: limits further apart are told to a hundredth
 
@@ -20,6 +20,11 @@ class Shown(Struct, frozen=True):
 def fineness(low: float, high: float) -> float:
     """How fine limits are told, mm."""
     return 0.001 if high - low < WIDE else 0.01
+
+
+def limits_said(low: float, high: float, inch: bool = False) -> str:
+    """Limits in words, as fine as they are told."""
+    return length_range(low, high, fineness(low, high), inch)
 
 
 def as_told(low: float, high: float) -> tuple[float, float]:

@@ -30,6 +30,7 @@ MOST = 0.35  # of the bar's diameter: with more throw the jaws no longer close r
     sources=(
         "geometry of three jaws at 120°: 1.5 × the throw where their faces bear flat, "
         "less what the bar goes in between narrower ones",
+        f"a throw of up to {MOST:g} of the bar's diameter, a shop rule",
     ),
 )
 def _eccentric_packing(
@@ -75,7 +76,11 @@ def _eccentric_packing(
             packing + 1.5 * (throw - reads / 2),
         )
         if found["corrected"] <= 0:
-            raise BadInput("reads", "That is over twice the throw: read it again.")
+            raise BadInput(
+                "reads",
+                f"It should read {2 * throw:g} mm, and that is twice as much: read it "
+                "again.",
+            )
     trail.cautions.append(
         "It turns out of balance and sweeps wider: turn it round by hand first, begin "
         "slow, and see that the packing is gripped along the whole jaw."

@@ -4,9 +4,7 @@ import re
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
-from machinon.core.quantity import (
-    LENGTH,
-)
+from machinon.core.quantity import LENGTH, TEMPERATURE
 from machinon.core.reckoning import (
     PITCH,
     Input,
@@ -15,6 +13,7 @@ from machinon.core.shop.things import Surface
 from machinon.core.survey.surface_kinds import is_tapered
 from machinon.core.survey.surface_sums import missing_aids, summed
 
+HAND_HOT = 45.0  # °C: what is hotter is not held, and not measured in the hand
 _PLACE = re.compile(
     r"^(?P<end>front|middle|back|left|right|top|bottom|corner(?: \d)?)?"
     r"\s*(?:(?P<angle>\d{1,3})\s*(?:°|deg)?)?$"
@@ -53,6 +52,23 @@ def read_place(typed: str, surface: Surface, inch: bool) -> str:
 def distance_of(place: str) -> float:
     """Distance of a reading along a taper, mm; 0 where nothing is said."""
     return float(place.removesuffix(" mm")) if place.endswith(" mm") else 0.0
+
+
+def read_warmth(typed: str) -> float:
+    """A part's temperature as typed, °C; what no hand holds has to say its unit, as it
+    is likelier meant in Fahrenheit. Raises BadInput on `temperature`.
+
+    >>> read_warmth("68F"), read_warmth("23.5")
+    (20.0, 23.5)
+    """
+    text = typed.strip()
+    warm = quantity.parse(text, TEMPERATURE, key="temperature", low=-30, high=200)
+    if warm > HAND_HOT and not re.search("[a-zA-Z]", text):
+        raise BadInput(
+            "temperature",
+            f"{text} °C would burn the hand: type {text}F, or {text}C if it is so.",
+        )
+    return warm
 
 
 def read_typed(typed: str, surface: Surface, inch: bool) -> float:

@@ -7,6 +7,8 @@ from msgspec import Struct
 
 from machinon.core.tables import rows
 
+FREE = 0.1  # mm: a round that much under its bore is not guided by it
+
 
 class ShankEnd(Struct, frozen=True):
     """What a shank has behind its taper, and how it stands in its socket, mm: the tang
@@ -23,6 +25,12 @@ class ShankEnd(Struct, frozen=True):
     guide_length: float = 0.0
     bore: float = 0.0  # of the spindle, that the guide goes into
     source: str = ""
+
+    @property
+    def guides(self) -> bool:
+        """Whether the bore guides the round behind the taper, which else stands free
+        in it."""
+        return 0 < self.bore - self.guide < FREE
 
 
 _LENGTHS = set(ShankEnd.__struct_fields__) - {"draw", "source"}

@@ -7,7 +7,12 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, INCH, LENGTH, NUMBER
 from machinon.core.reckoning import PITCH, TEXT, Input, Result, Trail, reckoning
 from machinon.core.threads.screw_thread import Thread
-from machinon.core.threads.thread_cutting import total_depth, wire_range
+from machinon.core.threads.thread_cutting import (
+    along_compound,
+    refuse_dragging,
+    total_depth,
+    wire_range,
+)
 
 # forms whose depth and wires follow from the pitch
 FORM_NAMES = ("metric", "unified", "whitworth", "ba")
@@ -59,10 +64,8 @@ def _pitch(
     thread = Thread("", THICK * pitch, pitch, form)  # type: ignore[arg-type]
     best, least, most = wire_range(thread)
     half = thread.form.angle / 2
-    if angle is not None and angle > half + 1e-9:
-        raise BadInput(
-            "angle", f"Up to {half:g}° is allowed, or the tool's back would drag."
-        )
+    if angle is not None:
+        refuse_dragging(angle, thread.form, thread.form.words)
     results = {
         "pitch": pitch,
         "tpi": trail.step(
@@ -77,11 +80,8 @@ def _pitch(
         depth = total_depth(thread, "truncated", internal)
         results[key] = trail.step(words, f"{depth / pitch:.6f} × {pitch:g}", depth)
         if angle is not None:
-            results["compound_inside" if internal else "compound"] = trail.step(
-                "Along the compound",
-                f"{depth:.4f} / cos {angle:g}°",
-                depth / math.cos(math.radians(angle)),
-            )
+            compound = "compound_inside" if internal else "compound"
+            results[compound] = along_compound(trail, depth, angle)
     results["best_wire"] = trail.step(
         "Best wire", f"{pitch:g} / (2 cos {half:g}°)", best
     )

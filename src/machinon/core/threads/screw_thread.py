@@ -32,6 +32,12 @@ class Form(Struct, frozen=True):
     engaged: float  # what 100 % of thread means
     source: str
 
+    @property
+    def compound(self) -> float:
+        """What the compound is set over to feed along a flank, degrees: a little less
+        than half the flanks' angle, so that the other is shaved."""
+        return self.angle / 2 - 0.5
+
 
 _H60 = math.sqrt(3) / 2
 _H55 = 0.5 / math.tan(math.radians(27.5))

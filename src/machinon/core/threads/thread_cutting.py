@@ -7,7 +7,7 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, LENGTH
 from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
-from machinon.core.threads.screw_thread import Thread, thread_of
+from machinon.core.threads.screw_thread import Form, Thread, thread_of
 from machinon.core.threads.thread_limits import ThreadLimits, thread_limits
 
 # share of the first pass that each depth rule gives; sharp cuts to a point
@@ -258,6 +258,23 @@ def _lighter_and_lighter(total: float, first: float, least: float) -> list[float
     return [*cuts, left]
 
 
+def refuse_dragging(angle: float, form: Form, what: str) -> None:
+    """Refuse a compound set over past half the angle of the flanks, degrees; what: it
+    is that is cut. Raises BadInput on `angle`."""
+    if angle > form.angle / 2 + 1e-9:
+        raise BadInput(
+            "angle",
+            f"At {angle:g}° the tool's back would drag: up to {form.angle / 2:g}° is "
+            f"allowed for {what}.",
+        )
+
+
+def along_compound(trail: Trail, depth: float, angle: float) -> float:
+    """What the compound is fed for a depth, mm, set over by an angle, degrees."""
+    fed = depth / math.cos(math.radians(angle))
+    return trail.step("Along the compound", f"{depth:.4f} / cos {angle:g}°", fed)
+
+
 @reckoning(
     "thread-passes",
     group="Threads",
@@ -312,15 +329,10 @@ def _thread_passes(
     sizes = thread_of(thread)
     form = sizes.form
     if angle is None:
-        angle = form.angle / 2 - 0.5
+        angle = form.compound
     if school == "plunge":
         angle = 0.0
-    if not angle < form.angle / 2 + 1e-9:
-        raise BadInput(
-            "angle",
-            f"At {angle:g}° the tool's back would drag: up to {form.angle / 2:g}° is "
-            f"allowed for {sizes.name}.",
-        )
+    refuse_dragging(angle, form, sizes.name)
     total = trail.step(
         "Total depth",
         f"{depth}, {form.words}, pitch {sizes.pitch:g}",
@@ -346,9 +358,7 @@ def _thread_passes(
     slant = math.cos(math.radians(angle))
     passes = [{"radial": cut, "compound": cut / slant} for cut in cuts]
     passes += [{"radial": 0.0, "compound": 0.0}] * spring
-    compound = trail.step(
-        "Along the compound", f"{total:.4f} / cos {angle:g}°", total / slant
-    )
+    compound = along_compound(trail, total, angle)
     trail.notes.append(
         {
             "plunge": "Straight in with the cross slide: the chip curls from both "

@@ -1,13 +1,11 @@
 """The job at hand: its documents, what follows from them, how an act is kept."""
 
 import functools
-import re
 from collections.abc import Callable, Iterator, Mapping
 
 from msgspec import Struct
 from msgspec.structs import replace
 
-from machinon.core import quantity
 from machinon.core.errors import BadInput
 from machinon.core.families import family_for
 from machinon.core.job.habits import Cuts, Habit, habit_of
@@ -21,12 +19,11 @@ from machinon.core.quantity import length_text
 from machinon.core.shop.entry import KIND_WORDS
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
-from machinon.core.survey.as_typed import read_place, read_typed
+from machinon.core.survey.as_typed import read_place, read_typed, read_warmth
 from machinon.core.wording import within
 from machinon.store.documents import Document
 from machinon.store.shop_file import ShopFile, local_time
 
-HAND_HOT = 45.0  # °C: what is hotter is not held, and not measured in the hand
 LAST_JOBS = 20  # that say what a lathe is used to take
 
 
@@ -297,9 +294,7 @@ class JobAtHand:
                 "reading",
                 f"The {instrument.name} measures {reach}: choose one that reaches.",
             )
-        warm = None
-        if temperature.strip():
-            warm = _warmth(temperature.strip())
+        warm = read_warmth(temperature) if temperature.strip() else None
         return Reading(value, instrument.id, typed.strip(), at, warm, self._clock())
 
     def _said(self, reading: Reading) -> str:
@@ -311,20 +306,6 @@ class JobAtHand:
         """Instruments of the shop that can read a surface, surest first."""
         kinds = gauged_by(self.plan.made, surface)
         return self.shop.instruments_for(*kinds)
-
-
-def _warmth(typed: str) -> float:
-    """A temperature in °C; what no hand holds has to say its unit, as it is likelier
-    meant in Fahrenheit."""
-    warm = quantity.parse(
-        typed, quantity.TEMPERATURE, key="temperature", low=-30, high=200
-    )
-    if warm > HAND_HOT and not re.search("[a-zA-Z]", typed):
-        raise BadInput(
-            "temperature",
-            f"{typed} °C would burn the hand: type {typed}F, or {typed}C if it is so.",
-        )
-    return warm
 
 
 _CAUTIONS: Mapping[Stage, str] = {

@@ -4,7 +4,7 @@ from msgspec.structs import replace
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 
-from machinon.core.quantity import length_text
+from machinon.core.quantity import length_range, length_text
 from machinon.desk.bench import Bench
 from machinon.desk.practice.practice_job import PracticeJob
 from machinon.desk.stages.cut import CutView
@@ -74,10 +74,8 @@ class PracticeCut(CutView):
         )
         set_ink(self.large, "measured")
         self._size_large()
-        lowest = length_text(low, 0.001, inch, unit=False)
-        self.under.setText(
-            f"was read last; the band is {lowest} to {length_text(high, 0.001, inch)}"
-        )
+        band = length_range(low, high, inch=inch)
+        self.under.setText(f"was read last; the band is {band}")
         dial = self.job.dial
         at = log.entries[-1].dial if log.entries else 0.0
         stands = dial.text(dial.shows(at, self.job.touch))

@@ -8,7 +8,7 @@ from msgspec import Struct
 from machinon.core.cutting.coach import Advice
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.job.fit_plan import DrawnSize
-from machinon.core.quantity import length_text
+from machinon.core.quantity import length_range, length_text
 from machinon.desk.open_job import OpenJob
 
 Asks = Literal["start", "touch", "cut", "spring", "reading", "trial", "done"]
@@ -227,5 +227,4 @@ _TRIAL = {
 def _band(job: OpenJob) -> str:
     state = job.plan.cut_state
     assert state is not None
-    low = length_text(state.lower, 0.001, job.inch, unit=False)
-    return f"{low} to {length_text(state.upper, 0.001, job.inch)}"
+    return length_range(state.lower, state.upper, inch=job.inch)

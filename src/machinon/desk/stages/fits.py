@@ -24,8 +24,8 @@ from machinon.core.job.fit_plan import FitPlan, can_be_cut
 from machinon.core.job.fit_sheet import fit_readings
 from machinon.core.job.job import MADE_HERE
 from machinon.core.piece.family import Chain
-from machinon.core.piece.shown import fineness
-from machinon.core.quantity import length_text
+from machinon.core.piece.shown import limits_said
+from machinon.core.quantity import length_range, length_text
 from machinon.core.reckoning import Answer, reckonings
 from machinon.core.survey.as_made import example_for, takes_standard
 from machinon.core.threads.thread_limits import with_class
@@ -360,9 +360,7 @@ class FitsView(StageView):
         for band in made.fits if made else ():
             low, high = band.lower, band.upper
             if isinstance(band.slot, Chain) and low is not None and high is not None:
-                step = fineness(low, high)
-                ends = length_text(low, step, inch, unit=False)
-                ends += f" to {length_text(high, step, inch)}"
+                ends = limits_said(low, high, inch)
                 said.append(f"{band.slot.words}: {ends}, proved at the end.")
         return said
 
@@ -453,6 +451,4 @@ def _short(fit: FitPlan, inch: bool) -> str:
     if fit.joined is not None and fit.joined.first is not None:
         first = fit.joined.first
         return f"{within(first.name)} {band_text(first, inch)}"
-    return f"{length_text(low, 0.001, inch, unit=False)} to " + length_text(
-        high, 0.001, inch
-    )
+    return length_range(low, high, inch=inch)

@@ -140,7 +140,7 @@ def _taken_off(s: Said) -> Inputs | None:
     off = next(
         (
             (a, b)
-            for a, by, b in zip(s.parts, s.parts[1:], s.parts[2:], strict=False)
+            for a, by, b in s.threes
             if by.text.lower() == "off" and a.kind in _SIZES and b.kind in _SIZES
         ),
         None,
@@ -372,7 +372,7 @@ def _travel(s: Said) -> str:
 
 def _said_of(s: Said, *of: str) -> str:
     """The figure that stands before `a tooth` or `per tooth`."""
-    for figure, by, each in zip(s.parts, s.parts[1:], s.parts[2:], strict=False):
+    for figure, by, each in s.threes:
         says = by.text.lower() in ("a", "per", "each", "/")
         named = each.word in of or each.text.lower() in of
         if figure.kind in _SIZES and says and named and not figure.used:
@@ -422,7 +422,7 @@ def _cutting_time(s: Said) -> Inputs | None:
 
 def _from_to(s: Said) -> list[str]:
     """The two sizes of `40 to 30`; none where none were said."""
-    for first, to, other in zip(s.parts, s.parts[1:], s.parts[2:], strict=False):
+    for first, to, other in s.threes:
         sizes = (first, other)
         if to.text.lower() == "to" and all(p.kind in _SIZES for p in sizes):
             first.used = other.used = True

@@ -116,7 +116,7 @@ def _dividing(s: Said) -> Inputs | None:
     if not (s.has("divide", "index", "indexing") or ratio):
         return None
     worm = ratio.split(":")[0].strip() if ratio else s.near("worm", kinds=("number",))
-    for many, to, one in zip(s.parts, s.parts[1:], s.parts[2:], strict=False):
+    for many, to, one in s.threes:
         if not worm and to.word == "to" and one.text == "1" and many.text.isdigit():
             many.used = to.used = one.used = True  # 40 to 1
             worm = many.text
@@ -260,16 +260,13 @@ def _arc_points(s: Said) -> Inputs | None:
 @phrase("eccentric-packing", "packing for a throw of 3 on a bar of 30")
 def _eccentric(s: Said) -> Inputs | None:
     thrown = ("throw", "eccentric", "offset", "crank", "cam")
-    packed = s.has("packing", "pack", "shim") or (
-        s.hears("jaw", "jaws") and s.has("jaw")
-    )
+    packed = s.has("packing", "pack", "shim", "jaw")
     if s.hears("tailstock", "taper") or not packed or not s.has(*thrown):
         return None
-    wide = s.near("wide", "width") or (s.near("face") if s.hears("face") else "")
-    throw = s.behind(*thrown) or s.near(*thrown)
-    sizes = s.alike(throw or s.size(), s.size(), wide)
+    wide = s.near("width") or s.near("face")
+    throw = s.behind(*thrown) or s.near(*thrown) or s.size()
+    throw, bar, wide = s.alike(throw, s.size(), wide)
     s.has("jaw", "bar", "round", "three", "chuck", "diameter", "under", "face", "off")
-    throw, bar, wide = sizes
     if not (throw and bar):
         return None
     if s.mm(throw) > s.mm(bar):

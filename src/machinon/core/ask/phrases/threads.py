@@ -5,7 +5,7 @@ import re
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 from machinon.core.materials import material
-from machinon.core.threads.screw_thread import known_threads, thread_of
+from machinon.core.threads.screw_thread import FORMS, known_threads, thread_of
 from machinon.core.threads.screw_torque import GRADES
 
 phrase = Phrases()
@@ -200,12 +200,13 @@ def _by_pitch(s: Said) -> Inputs | None:
     s.has("best", "pitch", "lead", "thread", "screw", "over", "three", "single")
     s.has("set", "feed", "top")
     given: Inputs = {"pitch": pitch.replace(" ", "")}
-    angle = s.take("angle") or (s.behind("at") if by_compound else "")
-    if angle or by_compound:
-        given["angle"] = angle or f"{29.5 if not s.hears('whitworth', 'whit') else 27}"
     if s.has("whitworth", "whit", "bsw", "bsf"):
         given["form"] = "whitworth"
-    return {**given, "starts": starts} if starts else given
+    angle = s.take("angle") or (s.behind("at") if by_compound else "")
+    if by_compound and not angle:
+        angle = f"{FORMS[given.get('form', 'metric')].compound:g}"
+    named = {"angle": angle, "starts": starts}
+    return {**given, **{key: said for key, said in named.items() if said}}
 
 
 def _in_its_unit(s: Said, thread: str, size: str) -> str:

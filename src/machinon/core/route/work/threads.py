@@ -58,12 +58,11 @@ def thread_list(
     by_compound = school.chosen != "plunge"
     turns = "threads" if thread.starts == 1 else "turns"
     if by_compound:
-        half = thread.form.angle / 2 - 0.5
         lines.append(
             WorkLine(
                 "compound",
                 "Set the compound over",
-                (Shown("From square across", half, ANGLE),),
+                (Shown("From square across", thread.form.compound, ANGLE),),
                 "Half a degree under half the thread's angle, so that the back flank "
                 "is shaved smooth. The tool stands square to the work by its gauge.",
             )
