@@ -249,6 +249,21 @@ class TurnedPieces(unittest.TestCase):
         made = turned("nut", nut1_thread="M20", step3_diameter="40")
         self.assertEqual(cut_in(route_told(made)[0], "thread"), ["nut1"])
 
+    def test_an_inside_thread_is_cut_in_the_bore_that_is_there(self):
+        """M30 × 2 has a minor of 27.835, up to 28.21: bored to 28 it keeps its crests,
+        and nothing is drilled for it. 29.5 leaves it none."""
+        given = {"step1_diameter": "40", "step3_diameter": "50",
+                 "bore1_diameter": "28", "nut1_thread": "M30x2",
+                 "nut1_depth": "15"}  # fmt: skip
+        made = turned("bore nut", **given)
+        self.assertEqual(failed(made), set())
+        self.assertEqual(made.body.feature("nut1").bore, 28)
+        cuts = [s.operation for up in route_told(made) for s in up.steps
+                if "nut1" in s.features]  # fmt: skip
+        self.assertEqual(cuts, ["thread"])
+        wide = turned("bore nut", **given | {"bore1_diameter": "29.5"})
+        self.assertIn("nut1-crest", failed(wide))
+
     def test_an_inside_thread_that_ends_at_a_floor_has_room_to_run_out(self):
         """M30 × 3.5: two threads are 7. A groove there is cut before it."""
         bare = {"step2_length": "60", "step2_diameter": "60", "nut1_thread": "M30",

@@ -30,12 +30,16 @@ RING = {
 }
 
 
-def listed(family, step, given=(), at=None, **ways):
-    """The lines of one step of a piece."""
+def step_of(family, step, given=()):
+    """One step of a piece."""
     made = make(family_of(family), dict(given))
     steps = [s for up in route_told(made, LATHE.speed_choices) for s in up.steps]
-    wanted = next(told for told in steps if told.key == step)
-    return work_list(wanted, at or Machines(LATHE), ways).lines
+    return next(told for told in steps if told.key == step)
+
+
+def listed(family, step, given=(), at=None, **ways):
+    """The lines of one step of a piece."""
+    return work_list(step_of(family, step, given), at or Machines(LATHE), ways).lines
 
 
 def figures(line):
@@ -67,6 +71,17 @@ class PastTheEnd(unittest.TestCase):
         self.assertIn("clear of the chuck's face", touch.note)
         blind = listed("spacer-sleeve", "bore-bore")[0]  # it ends in the bar
         self.assertNotIn("chuck", blind.note)
+
+    def test_what_was_bored_through_is_open_until_it_is_faced(self):
+        """6.5 mm over a plate's front are drilled and bored with its core, as whoever
+        screws it on its nose will see; a bar that is parted off keeps its end."""
+        for family, key, beyond, open_to in (
+            ("back-plate", "thread", 43.9, 40.46),
+            ("spacer-sleeve", "bore-bore", -2.1, 0),
+        ):
+            step = step_of(family, key)
+            with self.subTest(family):
+                self.assertAlmostEqual(2 * step.after.radii(beyond)[0], open_to)
 
     def test_metal_before_a_cut_is_no_end_to_go_past(self):
         """The front of a back plate is faced after its spigot is roughed."""
@@ -201,12 +216,13 @@ class Tapers(unittest.TestCase):
 
 class Drilled(unittest.TestCase):
     def test_a_drill_goes_as_deep_as_from_the_face_that_it_goes_in_at(self):
-        """The core of a plate 37.5 long, from the nose's side and 2 into what is faced
-        off its front later; ⌀25 has a point of 7.51. The screw's hole of an arbor, 63
-        long, ends 19 from its back."""
+        """The core of a plate 37.5 long, from the nose's side, through the 6.5 that are
+        faced off its front later and 1 on; ⌀25 has a point of 7.51. The screw's hole of
+        an arbor, 63 long, ends 19 from its back."""
         deep = figures(listed("back-plate", "drill")[-1])
         self.assertEqual(
-            deep["Point at"], round(37.5 + 2 + 12.5 / math.tan(math.radians(59)), 3)
+            deep["Point at"],
+            round(37.5 + 6.5 + 1 + 12.5 / math.tan(math.radians(59)), 3),
         )
         blind = figures(listed("slit-arbor", "drill-screw_hole")[-1])
         self.assertEqual(blind["To the shoulder"], 63 - 19)
@@ -322,6 +338,23 @@ class Threads(unittest.TestCase):
         self.assertEqual(
             minutes_of(next(s for s in steps if s.operation == "thread")), 30
         )
+
+    def test_the_tool_of_an_inside_thread_has_somewhere_to_stop(self):
+        """A plate of 37.5 with 6.5 behind it: right through that, 1 and a thread of 4.5
+        on. A chuck of 67 has a relief behind its thread. M30 × 2, 15 deep in a longer
+        bore: the tool is drawn out."""
+        given = {"parts": "step step bore nut", "step1.diameter": "50",
+                 "step2.diameter": "60", "bore1.diameter": "28",
+                 "nut1.thread": "M30x2", "nut1.depth": "15"}  # fmt: skip
+        for family, key, sizes, head, stop in (
+            ("back-plate", "thread", {}, "behind the work", 49.5),
+            ("nose-chuck", "thread", {}, "in the relief", 35.75),
+            ("turned-piece", "thread-nut1", given, "where it ends", 15),
+        ):
+            lines = {line.key: line for line in listed(family, key, sizes)}
+            with self.subTest(family):
+                self.assertIn(head, lines["ends"].head)
+                self.assertEqual(figures(lines["ends"])["Carriage stops at"], stop)
 
 
 class Proved(unittest.TestCase):

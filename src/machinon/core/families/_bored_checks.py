@@ -4,7 +4,9 @@ from collections.abc import Iterable, Mapping, Sequence
 
 from machinon.core.families._turned_axis import (
     LARGEST_TAP,
+    WORN_CREST,
     Axis,
+    bore_for,
     feature_of_part,
     socket_of,
 )
@@ -220,7 +222,7 @@ def _crest_checks(s: Values, axis: Axis, name: str) -> Iterable[Check]:
         yield at_least(
             f"{name}-crest",
             name,
-            nut.bore + 0.3 * nut.of.pitch - max(over),
+            bore_for(nut.thread) + WORN_CREST * nut.of.pitch - max(over),
             0.0,
             f"Bore that {spoken(name)} is in, under its crests",
         )

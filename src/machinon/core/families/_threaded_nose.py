@@ -122,7 +122,7 @@ def threaded_checks(s: Values, role: str, ends: float) -> Iterable[Check]:
 
 
 def threaded_steps(
-    s: Values, *before: Step, runs_out: str = "the register bore"
+    s: Values, *before: Step, ends: str = "Leave room behind it for the tool"
 ) -> tuple[Step, ...]:
     """Bore, register and thread in one chucking, proved there; before: what is cut just
     before the thread; runs_out: where its tool is clear."""
@@ -150,7 +150,7 @@ def threaded_steps(
             "thread",
             ("thread",),
             fit="thread",
-            caution=f"Run out into {runs_out}; never reach in.",
+            caution=f"{ends}; never reach in.",
             key="thread",
         ),
         Step(

@@ -36,6 +36,7 @@ from machinon.core.wording import begun
 OVER = 1.0  # mm: stock over the left end
 LEAST_BALL = 1.0  # mm along the axis
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
+WORN_CREST = 0.3  # pitches that a bore may be over its thread's own and still leave it
 ALONG = ("step", "taper", "ball")
 
 
@@ -188,6 +189,22 @@ def bore_for(thread: str) -> float:
     return tap_drill(thread) if sizes.major <= LARGEST_TAP else sizes.minor_internal
 
 
+def bored_already(s: Values, axis: Axis, name: str) -> str | None:
+    """The widest bore all along an inside thread that its crests are cut in, where
+    there is one; a wider one leaves it none."""
+    thread = str(s[f"{name}.thread"])
+    _, start, stop, _ = axis.inside(s, name)
+    own, pitch = bore_for(thread), thread_of(thread).pitch
+    found = {}
+    for bore in axis.of("bore"):
+        _, first, last, _ = axis.inside(s, bore)
+        wide = float(s[f"{bore}.diameter"])
+        along = first < start + 1e-6 and stop < last + 1e-6
+        if along and own - 1e-6 <= wide <= own + WORN_CREST * pitch:
+            found[bore] = wide
+    return max(found, key=lambda bore: found[bore], default=None)
+
+
 def keyed_bore(s: Values, axis: Axis, name: str) -> tuple[float, float, float]:
     """Start and end of an inside keyway, and its bore: the narrowest that goes through.
     Raises BadInput on `width` where none does."""
@@ -268,7 +285,9 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
         case "nut":
             side, start, stop, through = axis.inside(s, name)
             thread = str(s[f"{name}.thread"])
-            nut = NutThread(name, start, stop, thread, bore_for(thread))
+            own = bored_already(s, axis, name)
+            wide = float(s[f"{own}.diameter"]) if own else bore_for(thread)
+            nut = NutThread(name, start, stop, thread, wide)
             if through or nut.of.major > LARGEST_TAP:
                 return nut
             room = RUN_OUT * nut.of.pitch

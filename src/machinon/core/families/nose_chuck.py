@@ -205,7 +205,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                     s,
                     Step("groove", ("relief",), note="As far as the stop for the "
                          "thread; feel its floor before the first pass."),
-                    runs_out="the relief, by a stop",
+                    ends="Run out into the relief, by a stop",
                 ),
             ),
             "jaws",

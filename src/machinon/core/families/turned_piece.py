@@ -17,6 +17,7 @@ from machinon.core.families._turned_axis import (
     OVER,
     Axis,
     ball_of,
+    bored_already,
     end_face,
     feature_of_part,
     hole_of_part,
@@ -113,13 +114,16 @@ def _tapered(s: Values, name: str, a: float, b: float, long: float) -> list[Step
     ]  # fmt: skip
 
 
-def _threaded(s: Values, name: str) -> list[Step]:
-    """An inside thread tapped, or bored for it where no tap is that large."""
+def _threaded(s: Values, axis: Axis, name: str) -> list[Step]:
+    """An inside thread tapped, or bored for it where no tap is that large; where it is
+    cut in a bore, there is nothing to drill."""
+    bore = bored_already(s, axis, name)
+    there = bore and s[f"{bore}.end"] in (s[f"{name}.end"], axis.first)
     if _is_tapped(s, name):
-        return [
-            Step("drill", (name,)),
-            Step("tap", (name,), note="Started in the tailstock: it stands straight."),
-        ]
+        tap = Step("tap", (name,), note="Started in the tailstock: it stands straight.")
+        return [tap] if there else [Step("drill", (name,)), tap]
+    if there:
+        return []
     return [
         Step("drill", (name,), leaves=0.5),
         Step("bore", (name,)),
@@ -187,7 +191,7 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
                  note="Contact all along, a little stronger at the mouth."),
         ]  # fmt: skip
     for name in here("nut"):
-        steps += _threaded(s, name)
+        steps += _threaded(s, axis, name)
     for kind in ("undercut", "groove", "trepan"):
         steps += [Step("groove", (name,)) for name in here(kind)]
     # a thread is cut last: its tool runs out in a groove

@@ -67,6 +67,10 @@ class Feature(msgspec.Struct, frozen=True, tag=True):
         """The cuts that make it."""
         raise NotImplementedError
 
+    def shows(self) -> tuple[Cut, ...]:
+        """What is its own to take: its cuts, and what they do not draw, as a thread."""
+        return self.cuts()
+
     def faces(self) -> dict[str, Face]:
         """The faces it leaves, by name."""
         raise NotImplementedError

@@ -26,21 +26,25 @@ def idle(body: Body) -> list[str]:
     they take, or they lie outside of the metal. Of holes, one such is enough."""
     import numpy as np
 
-    cuts = [(it, cut) for it in body.features for cut in cuts_of(it)]
-    low, high = np.array([box_of(cut) for _, cut in cuts]).transpose(1, 0, 2)
+    cuts = [
+        (it, cut, own)
+        for it in body.features
+        for cut, own in zip(cuts_of(it), it.shows(), strict=True)
+    ]
+    low, high = np.array([box_of(own) for *_, own in cuts]).transpose(1, 0, 2)
     whole = np.asarray(_uncut(body))
     low, high = np.maximum(low, whole[0]), np.minimum(high, whole[1])
     takes: dict[str, list[bool]] = {}
-    for n, (feature, cut) in enumerate(cuts):
+    for n, (feature, _, own) in enumerate(cuts):
         if isinstance(feature, LEFT_OUT):
             continue
         meets = np.maximum(low, low[n]) < np.minimum(high, high[n])
         near = [
             other
-            for (theirs, other), meet in zip(cuts, meets.all(axis=1), strict=True)
+            for (theirs, other, _), meet in zip(cuts, meets.all(axis=1), strict=True)
             if meet and theirs is not feature
         ]
-        taken = _takes(cut, low[n], high[n], near)
+        taken = _takes(own, low[n], high[n], near)
         takes.setdefault(feature.name, []).append(taken)
     return [
         name

@@ -518,6 +518,9 @@ class NutThread(Feature, frozen=True):
         first, last = self.drilled
         return (ring(first, last, 0.0, self.bore / 2),)
 
+    def shows(self) -> tuple[Cut, ...]:
+        return (ring(self.start, self.end, 0.0, self.of.major / 2),)
+
     @property
     def drilled(self) -> tuple[float, float]:
         """Start and end of its drill's travel."""

@@ -12,13 +12,24 @@ from machinon.core.piece.family import Holding, Step
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.made import Made
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import Ball, Bore, Cone, Cylinder, End, Screw
+from machinon.core.piece.turned_features import (
+    Ball,
+    Bore,
+    Cone,
+    Cylinder,
+    End,
+    NutThread,
+    Screw,
+)
 from machinon.core.route.drills import drill_of
 from machinon.core.route.order import AFTER_DRILL, NO_METAL
 
 OUTSIDE = Cylinder | Cone | Ball | Screw  # what the outside of a round is made of
 NEAR = 1e-6  # mm: no more than this is none
 BESIDE = 0.02  # mm beyond a cut that are looked at
+PAST = 2.0  # mm that a cut goes past an end that is cut later
+THROUGH = 10.0  # mm: less metal behind a bore is bored right through
+CLEAR = 1.0  # mm that a bore then goes on behind it
 
 
 class Standing(NamedTuple):
@@ -71,6 +82,7 @@ def in_process(
             if step.operation == "turn":
                 out = out or _comes_from(made, step, done, passed.values())
                 passed |= _passed(made, step, out, done, outside)
+            passed |= _bored_on(made, step, out, done)
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)
             if len(done) == len(made.body.features) and not any(done.values()):
@@ -167,6 +179,48 @@ def _passed(
         bare = end > start and not any(it.name in done for it in there)
         if bare and largest < wide + NEAR:
             found[name] = Cylinder(f"{name} passed", start, end, wide)
+    return found
+
+
+def gone_past(behind: float, inside: bool) -> float:
+    """How far a cut goes on past an end of the piece, mm; behind: the metal there that
+    is parted or faced off later.
+
+    Source: a shop rule; cut to the end and no further, a skin is left there.
+    """
+    if not inside:
+        return min(PAST, behind / 2)
+    return behind + CLEAR if behind < THROUGH else PAST
+
+
+def _bored_on(
+    made: Made, step: Step, out: Side | None, done: Mapping[str, float]
+) -> dict[str, Feature]:
+    """The hole that a step leaves in metal beyond an end that is cut later."""
+    stock = made.body.stock
+    found: dict[str, Feature] = {}
+    if isinstance(stock, Block) or step.operation in NO_METAL:
+        return found
+    for name in step.features:
+        bore = made.body.feature(name)
+        if not isinstance(bore, Bore | NutThread):
+            continue
+        wide = bore.bore if isinstance(bore, NutThread) else bore.diameter
+        wide -= 2 * done[name]
+        for end in made.body.features:
+            if not isinstance(end, End) or end.name in done:
+                continue
+            left = end.side == "left"
+            behind = end.z - stock.start if left else stock.end - end.z
+            if (
+                abs((bore.start if left else bore.end) - end.z) > BESIDE
+                or behind < NEAR
+            ):
+                continue
+            on = behind if out == end.side else min(gone_past(behind, True), behind)
+            ends = (end.z - on, end.z) if left else (end.z, end.z + on)
+            key = f"{name} past {end.name}"
+            found[key] = Bore(key, *ends, wide)
     return found
 
 

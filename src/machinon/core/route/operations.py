@@ -52,7 +52,7 @@ from machinon.core.piece.turned_features import (
 from machinon.core.quantity import plain
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.drills import LADDER, drill_of, hole_of, ladder
-from machinon.core.route.in_process import BESIDE, Standing, in_process
+from machinon.core.route.in_process import BESIDE, Standing, gone_past, in_process
 from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.shop.making import Moved
 from machinon.core.sizes.centre_drills import centre_drill_for
@@ -63,9 +63,6 @@ from machinon.core.threads.tapping import drill_named
 END_MILL, FACE_MILL, SAW = 20.0, 50.0, 80.0  # mm: cutters of a usual size
 NAMED = ("end mill", "slot drill")  # are called by their size
 BY_HAND = "saw and files"
-PAST = 2.0  # mm that a cut goes past an end that is cut later
-THROUGH = 5.0  # mm: less metal behind a bore is bored right through
-CLEAR = 1.0  # mm that a bore then goes on behind it
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 
 
@@ -254,16 +251,11 @@ class StepTold(Struct, frozen=True, dict=True):
 
     def past(self, end: float, inside: bool) -> float:
         """How far a cut goes on past its end, a station, mm: where that is an end of
-        the piece and the metal behind it is parted or faced off later.
-
-        Source: a shop rule; cut to the end and no further, a skin is left there.
-        """
+        the piece and the metal behind it is parted or faced off later."""
         for finished, now in zip(self.finished, self.after.ends, strict=True):
             behind = abs(now - finished)
             if abs(end - finished) < BESIDE < behind:
-                if inside and behind < THROUGH:
-                    return behind + CLEAR
-                return PAST if inside else min(PAST, behind / 2)
+                return gone_past(behind, inside)
         return 0.0
 
     @property

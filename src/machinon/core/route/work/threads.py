@@ -13,6 +13,7 @@ from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import NutThread, Screw
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.route.in_process import BESIDE
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     CARRIAGE,
@@ -48,7 +49,11 @@ def thread_list(
     answers: list[Answer] = []
     inside = isinstance(feature, NutThread)
     thread = feature.of
-    lines = _blank(step, feature, answers) if isinstance(feature, Screw) else []
+    lines = (
+        _blank(step, feature, answers)
+        if isinstance(feature, Screw)
+        else [_inner_end(step, feature)]
+    )
     lines += _geared(thread, at.lathe, answers)
     asks = {"thread": thread.name, "school": school.chosen, "internal": inside}
     if isinstance(feature, NutThread) and feature.bore > thread.minor_internal:
@@ -180,6 +185,40 @@ def _ends(step: StepTold, screw: Screw) -> tuple[Shown, ...]:
     right = step.out == "right" if step.out else last - screw.end < screw.start - first
     stop = last - screw.start if right else screw.end - first
     return (Shown(CARRIAGE, stop),) if stop < last - first - LEAST else ()
+
+
+def _inner_end(step: StepTold, nut: NutThread) -> WorkLine:
+    """Where the tool stops in an inside thread: behind the work, in a relief, or in
+    the metal."""
+    thread, (first, last) = nut.of, step.after.ends
+    right = step.out == "right" if step.out else last - nut.end < nut.start - first
+    far, deeper = (nut.start, -1) if right else (nut.end, 1)
+    deep = last - far if right else far - first
+    past = step.past(far, inside=True)
+    beyond = far + deeper * (past + BESIDE)
+    goes = "begins" if thread.left else "stops"
+    if not first < beyond < last:
+        return WorkLine(
+            "ends",
+            "Room for the tool behind the work",
+            (Shown(CARRIAGE, deep + past + thread.pitch),),
+            f"Right through: it {goes} behind the work. Try with the spindle off that "
+            "tool and bar clear the jaws and the chuck's face there.",
+        )
+    if step.after.radii(beyond)[0] > thread.major / 2 - BESIDE:
+        return WorkLine(
+            "ends",
+            "Set a stop in the relief",
+            (Shown(CARRIAGE, deep + past + thread.pitch / 2),),
+            f"The tool is clear there, and {goes} there at every pass.",
+        )
+    return WorkLine(
+        "ends",
+        "Mark on the bar where it ends",
+        (Shown(CARRIAGE, deep),),
+        "No relief: draw the tool out there towards the middle at every pass, the "
+        "spindle turning slowly; rather a little short of it than beyond.",
+    )
 
 
 def _geared(

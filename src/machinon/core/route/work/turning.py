@@ -228,15 +228,15 @@ def _walls(step: StepTold, turned: Cylinder | Bore, radius: float) -> tuple[bool
     """Whether metal is left in the tool's way at the left and at the right of a cut."""
     first, last = step.after.ends
 
-    def stands(z: float) -> bool:
-        if not first < z < last:
+    def stands(end: float, beside: float) -> bool:
+        if not first < end + beside < last:
             return False
-        inner, outer = step.after.radii(z)
+        inner, outer = step.after.radii(end + beside)
         if isinstance(turned, Bore):
-            return inner < radius - BESIDE
+            return inner < radius - BESIDE or bool(step.past(end, inside=True))
         return outer > radius + BESIDE
 
-    return stands(turned.start - BESIDE), stands(turned.end + BESIDE)
+    return stands(turned.start, -BESIDE), stands(turned.end, BESIDE)
 
 
 def _stops(
