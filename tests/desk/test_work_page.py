@@ -41,8 +41,8 @@ class AtTheMachine(ByKeys):
     """A step is worked line by line, by keys alone, and waits where it was left."""
 
     def test_six_holes_by_laps_go_on_after_a_tea_break(self):
-        """Six tapped M5 on a circle: zero, six holes of 4.2, the check, and the taps
-        as a step of their own."""
+        """Six tapped M5 on a circle: zero, all spotted, the check, six holes of 4.2,
+        and the taps as a step of their own."""
         self.begin("plate-block", "Base")
         view = self.stage("piece")
         view.add_part("ring")
@@ -51,18 +51,22 @@ class AtTheMachine(ByKeys):
         page = self.page
         self.assertEqual(page.head.text(), "Zero on the low left corner of the top")
         self.press(Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Return)
-        self.assertEqual(page.head.text(), "Hole 3 of 6")
-        self.assertEqual(self.job.lines_done, ("zero", "1", "2"))
+        self.assertEqual(page.head.text(), "Hole 3 of 6, spot it")
+        self.assertEqual(self.job.lines_done, ("zero", "spot-1", "spot-2"))
         self.assertIn("At the machine", self.job.plan.open["cut"][0])
 
         self.come_back()
         page = self.page
-        self.assertEqual(page.head.text(), "Hole 3 of 6", "it waits where it was left")
+        left = "Hole 3 of 6, spot it"
+        self.assertEqual(page.head.text(), left, "it waits where it was left")
         self.press(Qt.Key.Key_Backspace)
-        self.assertEqual(page.head.text(), "Hole 2 of 6", "one key takes a tick back")
-        self.assertEqual(self.job.lines_done, ("zero", "1"))
+        back = "Hole 2 of 6, spot it"
+        self.assertEqual(page.head.text(), back, "one key takes a tick back")
+        self.assertEqual(self.job.lines_done, ("zero", "spot-1"))
         self.press(*[Qt.Key.Key_Return] * 5)
         self.assertEqual(page.head.text(), "Check before the next tool")
+        self.press(*[Qt.Key.Key_Return] * 6)
+        self.assertEqual(page.head.text(), "Hole 6 of 6, drill 4.2 mm")
         self.assertNotIn("drill-ring1", self.job.job.done)
         self.press(Qt.Key.Key_Return)
         self.assertIn("drill-ring1", self.job.job.done)
@@ -71,7 +75,7 @@ class AtTheMachine(ByKeys):
         before = len(self.window.file.daybook(self.job.job.id))
         self.press(Qt.Key.Key_Backspace)
         self.assertNotIn("drill-ring1", self.job.job.done, "a line of it is to do")
-        self.assertEqual(len(self.job.lines_done), 7)
+        self.assertEqual(len(self.job.lines_done), 13)
         self.assertEqual(len(self.window.file.daybook(self.job.job.id)), before + 1)
         self.press(Qt.Key.Key_Return)
         self.press(Qt.Key.Key_Return)

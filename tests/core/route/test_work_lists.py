@@ -240,7 +240,7 @@ class Drilled(unittest.TestCase):
     def test_no_point_of_a_drill_goes_below_a_flat_floor(self):
         """A bore of 30, 20 deep: opened 2 under size, its drill's point at 20."""
         given = {"parts": "bore", "bore1.diameter": "30", "bore1.depth": "20"}
-        for line in listed("plate-block", "drill-bore1", given)[1:]:
+        for line in listed("plate-block", "drill-bore1", given)[2:]:
             self.assertEqual(figures(line)["Point at"], 20.0)
         self.assertIn("28 mm", line.head)
 
@@ -566,24 +566,42 @@ class HolesAreWalked(unittest.TestCase):
         60 + 40 sin 30°."""
         lines = listed("plate-block", "drill-ring1", RING)
         keys = [line.key for line in lines]
-        self.assertEqual(keys[:3], ["zero", "4.5-1", "4.5-2"])
-        self.assertEqual(keys[7], "9-1")
-        self.assertEqual(keys[-1], "check")
-        self.assertEqual(len(lines), 1 + 2 * 6 + 1)
-        second = figures(lines[2])
+        self.assertEqual(keys[:3], ["zero", "spot-1", "spot-2"])
+        self.assertEqual(keys[7:10], ["check", "4.5-1", "4.5-2"])
+        self.assertEqual(keys[14], "9-1")
+        self.assertEqual(len(lines), 1 + 3 * 6 + 1)
+        second = figures(lines[9])
         self.assertEqual((second["X"], second["Y"]), (25.359, 80.0))
         # 30 through and the point of 4.5: 2.25 / tan 59°
         self.assertEqual(second["Point at"], 31.352)
 
     def test_the_rule_check_speaks_of_the_outsides_of_the_holes(self):
-        """Neighbours on a six-hole circle of 80 are 40 apart, the furthest 80."""
-        check = figures(listed("plate-block", "drill-ring1", RING)[-1])
-        self.assertEqual(check, {"Over two neighbours": 49, "Over the furthest": 89})
+        """Neighbours on a six-hole circle of 80 are 40 apart, the furthest 80: spotted
+        9.4 wide, before a drill goes in; hole by hole when all are drilled to 9."""
+        lines = {line.key: line for line in listed("plate-block", "drill-ring1", RING)}
+        over = {"Over two neighbours": 49.4, "Over the furthest": 89.4}
+        self.assertEqual(figures(lines["check"]), over)
+        last = listed("plate-block", "drill-ring1", RING, order="holes")[-1]
+        over = {"Over two neighbours": 49, "Over the furthest": 89}
+        self.assertEqual(figures(last), over)
+
+    def test_a_spot_drill_breaks_the_edge_of_what_is_not_cut_wider(self):
+        """A through hole of 9 is spotted to 9.4, 4.7 deep at 90°; one tapped M8 over
+        its thread; a counterbored one, piloted 4.5, only starts. What is opened further
+        has its start."""
+        for kind, mouth in (("through", 9.4), ("tapped", 8.4), ("counterbored", 3.6)):
+            lines = listed("plate-block", "drill-ring1", RING | {"ring1.kind": kind})
+            spot = figures(lines[1])
+            with self.subTest(kind):
+                self.assertEqual(spot["Across its mouth"], mouth)
+                self.assertEqual(spot["Point at"], mouth / 2)
+        opened = listed("draw-tube-sleeve", "drill-balls")
+        self.assertNotIn("spot-1", [line.key for line in opened])
 
     def test_hole_by_hole_and_from_the_middle(self):
         lines = listed("plate-block", "drill-ring1", RING, order="holes", zero="centre")
-        keys = [line.key for line in lines][1:4]
-        self.assertEqual(keys, ["4.5-1", "9-1", "4.5-2"])
+        keys = [line.key for line in lines][1:5]
+        self.assertEqual(keys, ["spot-1", "4.5-1", "9-1", "spot-2"])
         first = figures(lines[1])
         self.assertEqual((first["X"], first["Y"]), (0, 40))
 

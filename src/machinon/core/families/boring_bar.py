@@ -247,7 +247,7 @@ def _bit_steps(s: Values) -> Iterable[Step]:
         yield Step(
             "drill",
             (f"bit{i}",),
-            note=f"{z:.1f} mm from the rear end. Spot it, drill it under size; the "
+            note=f"{z:.1f} mm from the rear end. Drill it under size; the "
             "bar stays on its jacks or vees."
             + (
                 " Shifted along them it must not roll: a pin in the first hole against "

@@ -219,7 +219,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                         Shown("From one to the next", _pitch(s)),
                     ),
                 ),
-                Step("drill", ("thread",), note="Spot each first."),
+                Step("drill", ("thread",)),
                 Step(
                     "tap",
                     ("thread",),

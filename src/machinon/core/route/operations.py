@@ -213,6 +213,7 @@ class StepTold(Struct, frozen=True, dict=True):
     figures: tuple[Shown, ...] = ()  # what is set or read, where no feature tells
     finished: tuple[float, float] = (0.0, 0.0)  # stations of a turned piece's ends
     reamer: float = 0.0  # that is sold for its hole, mm
+    drawn: tuple[Feature, ...] = ()  # its features, as they are when all is done
     # what the drawing lets the sizes be that have limits of their own, by feature and
     # measure, mm
     limits: Mapping[str, tuple[float, float]] = {}
@@ -372,7 +373,7 @@ def _told(
         step.operation,
         step.features,
         step.title or _title(step, operation, features, drill, tap, reamer),
-        step.tool or _tool(operation, first, drill, tap, reamer),
+        step.tool or _tool(operation, first, drill, tap, reamer, standing.before),
         _note(step, drill),
         step.caution or _caution(step, holding.machine, first),
         drill,
@@ -390,6 +391,7 @@ def _told(
         step.figures or _left_by_reamer(step, first, made),
         made.body.ends if made.body.turns else (0.0, 0.0),
         reamer,
+        tuple(features),
         _limits(made, step),
     )
 
@@ -644,15 +646,28 @@ def _for_what(step: Step, feature: Feature) -> str:
     return f", {name}" if name.startswith("hole") else f" for {_named(step, feature)}"
 
 
+def _bored_at(body: Body, centre: Centre) -> bool:
+    """Whether a hole is there already where a centre is sunk."""
+    bores = (f for f in body.features if isinstance(f, Bore | NutThread))
+    ends = (b.end if centre.side == "right" else b.start for b in bores)
+    return any(abs(end - centre.z) < BESIDE for end in ends)
+
+
 def _tool(
-    operation: Operation, feature: Feature | None, drill: float, tap: str, reamer: float
+    operation: Operation,
+    feature: Feature | None,
+    drill: float,
+    tap: str,
+    reamer: float,
+    before: Body,
 ) -> str:
     if tap:
         return f"tap {thread_of(tap).says}"
     if drill:
         return f"drill {drill_named(drill).removesuffix(' mm')}"
     if isinstance(feature, Centre):
-        return f"{operation.tool} {centre_drill_for(feature.mouth)}".rstrip()
+        sold = f"{operation.tool} {centre_drill_for(feature.mouth)}".rstrip()
+        return f"60° countersink or {sold}" if _bored_at(before, feature) else sold
     hole = hole_of(feature)
     if operation.key == "ream" and hole is not None:
         return f"{operation.tool} {sold_as(reamer)} {LEAVES}" if reamer else "reamer"

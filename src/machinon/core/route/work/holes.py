@@ -5,9 +5,9 @@ geometry; the order of laps and the way they are approached are shop rules.
 """
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from statistics import mean
-from typing import Any
+from typing import Any, NamedTuple
 
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
@@ -28,7 +28,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import NUMBER, ROTATION
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.drills import ladder
+from machinon.core.route.drills import hole_of, ladder
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
     FROM_LEFT,
@@ -47,12 +47,25 @@ from machinon.core.threads.tapping import drill_named
 PLACES = (("axes", "by the read-out or dials"), ("turned", "on the rotary table"))
 ORDER = (("laps", "each tool round all holes"), ("holes", "hole by hole"))
 ZERO = (("corner", "zero at the corner"), ("centre", "zero in the middle"))
+SPOT = 90.0  # degrees, of a spot drill
+SPOTTED = 16.0  # mm: the widest mouth that a spot drill leaves
+BROKEN_EDGE = 0.4  # mm that a mouth is over its hole
+POINT_ONLY = 0.8  # of the first drill, across a mouth that is only to start it
+STARTS = "A drill that starts by itself wanders."
 FLAT = "No deeper with the point: the floor is to be flat."
 HOLDS = 2.5  # diameters of thread: more holds no more
 SAME = 0.01  # mm: holes so nearly as far apart are read once
 NEAR = 1e-6  # mm: what ends this near to an end of the work ends in it
 TAPPED = (("hand", "by hand, the taps in turn"), ("power", "under power"))
 FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
+
+
+class Lap(NamedTuple):
+    """A tool that goes round the holes of a pattern."""
+
+    key: str  # empty for the one that bores, taps or drills them at once
+    head: str  # what is said of it beside the hole, where there are several
+    drill: float = 0.0  # mm; 0 for none
 
 
 def tip(diameter: float) -> float:
@@ -81,8 +94,8 @@ def holes_list(
     if step.operation == "tap":
         asked.append(way("tap", "Tapped", TAPPED, ways))
         powered = asked[-1].chosen == "power"
-    drills = ladder(step.drill) if step.drill else ()
-    if len(drills) > 1 and len(holes.points) > 1:
+    laps = _laps(step, holes)
+    if len(laps) > 1 and len(holes.points) > 1:
         asked.append(way("order", "In what order", ORDER, ways))
     by_hole = any(w.key == "order" and w.chosen == "holes" for w in asked)
     centre = any(w.key == "zero" and w.chosen == "centre" for w in asked)
@@ -106,41 +119,104 @@ def holes_list(
         lines.insert(0, WorkLine("scrap", "First in a scrap", (), step.note))
     each = list(zip(faced, places, strict=True))
     note = _under_power(holes.hole) if powered else _note(step, holes)
-    lines += _each_hole(step, holes, drills or (0.0,), by_hole, each, note)
+    done = _each_hole(step, holes, laps, by_hole, each, note)
     if step.operation == "drill" and len(places) > 1:
-        lines.append(_checked(holes, circle, answers))
-    return WorkList(tuple(lines), tuple(asked), tuple(answers), zero)
+        early = laps[0].key == "spot" and not by_hole
+        wide = _mouth(step)[0] if early else holes.hole.drilled.diameter
+        # as soon as they are spotted, so that nothing is lost by a slip
+        done.insert(len(each) if early else len(done),
+                    _checked(holes, circle, wide, answers))  # fmt: skip
+    return WorkList((*lines, *done), tuple(asked), tuple(answers), zero)
+
+
+def _laps(step: StepTold, holes: Holes | CrossHoles) -> list[Lap]:
+    """The tools that one hole after the other gets: spotted where it starts in the
+    solid, then its drills."""
+    if not step.drill:
+        return [Lap("", "")]
+    drills = ladder(step.drill)
+    laps = [
+        Lap(
+            f"{drill:g}" if len(drills) > 1 else "",
+            f"drill {drill_named(drill)}",
+            drill,
+        )
+        for drill in drills
+    ]
+    return [*([Lap("spot", "spot it")] if _in_the_solid(step, holes) else []), *laps]
+
+
+def _in_the_solid(step: StepTold, holes: Holes | CrossHoles) -> bool:
+    """Whether nothing is open yet where holes start."""
+    return not any(_opens(there, holes) for there in step.before.features)
+
+
+def _opens(there: Feature, holes: Holes | CrossHoles) -> bool:
+    """Whether other holes are where these start."""
+    if isinstance(there, Holes) and isinstance(holes, Holes):
+        apart = [math.dist(holes.points[0], point) for point in there.points]
+        return there.face == holes.face and min(apart) < SAME
+    if isinstance(there, CrossHoles) and isinstance(holes, CrossHoles):
+        turned = least_turn(there.angles, holes.angles)
+        return abs(there.z - holes.z) < SAME and turned < SAME
+    return False
+
+
+def _mouth(step: StepTold) -> tuple[float, bool]:
+    """Across what a spot drill leaves, mm, and whether that breaks the edge of the
+    hole: not where its mouth is cut away later or too wide."""
+    hole = hole_of(step.drawn[0])
+    assert hole is not None
+    across = thread_of(hole.thread).major if hole.thread else hole.diameter
+    wide = round(across + BROKEN_EDGE, 1)
+    if hole.widest <= wide <= SPOTTED and not (hole.ball or hole.square):
+        return wide, True
+    return round(POINT_ONLY * ladder(step.drill)[0], 1), False
 
 
 def _each_hole(
     step: StepTold,
     holes: Holes,
-    laps: Sequence[float],
+    laps: Sequence[Lap],
     by_hole: bool,
     places: Sequence[tuple[Point, tuple[Shown, ...]]],
     how: str,
-) -> Iterator[WorkLine]:
-    """A line for each hole and drill: all with one drill, or a hole with all of them.
+) -> list[WorkLine]:
+    """A line for each hole and tool: all with one tool, or a hole with all of them.
 
     places: where each is on the face, and what the machine shows there; how: what is
     said of each.
     """
-    many = len(places)
-    numbered = [(drill, n) for drill in laps for n in range(many)]
+    many, lines = len(places), []
+    numbered = [(lap, n) for lap in laps for n in range(many)]
     if by_hole:
-        numbered = [(drill, n) for n in range(many) for drill in laps]
-    for drill, n in numbered:
-        key, head = _named(n, many, drill, len(laps))
-        deep = _deep(step, holes.hole, holes.through, drill)
+        numbered = [(lap, n) for n in range(many) for lap in laps]
+    for lap, n in numbered:
+        key, head = _named(n, many, lap, len(laps))
+        on_face, shown = places[n]
+        if lap.key == "spot":
+            mouth, broken = _mouth(step)
+            figures = (
+                Shown("Across its mouth", mouth, step=0.1),
+                _drilled("Point at", cone_depth(mouth, SPOT)),
+            )
+            note = f"About {_rpm(step, mouth):.0f} rpm. A spot drill of {SPOT:g}°"
+            if broken:
+                note += ": so wide, it leaves the edge of the hole broken."
+            else:
+                note += f", its point only. {STARTS}"
+            lines.append(WorkLine(key, head, (*shown, *figures), note, on_face))
+            continue
+        deep = _deep(step, holes.hole, holes.through, lap.drill)
         note = how
-        if drill and holes.hole.flat and holes.hole.depth is not None:
+        if lap.drill and holes.hole.flat and holes.hole.depth is not None:
             deep = (Shown("Point at", holes.hole.depth),)
             note = f"{note} {FLAT}".strip()
         if len(laps) > 1:  # which drills come is seen from the lines
             note = note.partition("One after the other")[0]
-            note = f"About {_rpm(step, drill):.0f} rpm. {note}".strip()
-        on_face, shown = places[n]
-        yield WorkLine(key, head, (*shown, *deep), note, on_face)
+            note = f"About {_rpm(step, lap.drill):.0f} rpm. {note}".strip()
+        lines.append(WorkLine(key, head, (*shown, *deep), note, on_face))
+    return lines
 
 
 def _drilled(words: str, deep: float) -> Shown:
@@ -148,13 +224,12 @@ def _drilled(words: str, deep: float) -> Shown:
     return Shown(words, deep, step=0.1)
 
 
-def _named(n: int, many: int, drill: float, laps: int) -> tuple[str, str]:
-    """The key and the head of a hole's line: n counts from 0, of many holes; its drill
+def _named(n: int, many: int, lap: Lap, laps: int) -> tuple[str, str]:
+    """The key and the head of a hole's line: n counts from 0, of many holes; its tool
     is named where several laps are made."""
     head = f"Hole {n + 1} of {many}" if many > 1 else "The hole"
-    if laps > 1:
-        return f"{drill:g}-{n + 1}", f"{head}, drill {drill_named(drill)}"
-    return f"{n + 1}", head
+    key = f"{lap.key}-{n + 1}" if lap.key else f"{n + 1}"
+    return key, f"{head}, {lap.head}" if laps > 1 else head
 
 
 def seen(body: Body, holes: Holes) -> list[Point]:
@@ -285,11 +360,10 @@ def _note(step: StepTold, holes: Holes | CrossHoles) -> str:
 
 
 def _checked(
-    holes: Holes, circle: HoleCircle | Arc | None, answers: list[Answer]
+    holes: Holes, circle: HoleCircle | Arc | None, wide: float, answers: list[Answer]
 ) -> WorkLine:
     """The check by rule or caliper over neighbours, and over the pair furthest
-    apart."""
-    wide = holes.hole.drilled.diameter
+    apart; wide: across each as it is now, mm."""
     if isinstance(circle, HoleCircle):
         asked = {"holes": circle.count, "diameter": circle.diameter, "pin": wide}
         answer = reckon("chord-check", asked)
@@ -363,16 +437,21 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
             f"point until it lies level.{_round_from(step.after, holes)}",
         )
     ]
-    drills = ladder(step.drill) if step.drill else (0.0,)
+    laps = _laps(step, holes)
     for n in range(holes.count):
-        for drill in drills:
-            key, head = _named(n, holes.count, drill, len(drills))
+        for lap in laps:
+            key, head = _named(n, holes.count, lap, len(laps))
             turned: tuple[Shown, ...] = ()
             if holes.count > 1:
                 turn = (holes.angles[n] - holes.angles[0]) % 360
                 turned = (Shown("Turned by", dms(turn), TEXT),)
-            deep = _deep(step, holes.hole, holes.through, drill)
+            deep = _deep(step, holes.hole, holes.through, lap.drill)
             note = _note(step, holes)
+            if lap.key == "spot":
+                deep = (
+                    Shown("Across its mouth", POINT_ONLY * laps[1].drill, step=0.1),
+                )
+                note = f"On the crown, a spot drill's point only. {STARTS}"
             lines.append(WorkLine(key, head, (*turned, *deep), note))
     return WorkList(tuple(lines))
 
@@ -441,6 +520,15 @@ def _from_face(step: StepTold, bore: Bore | NutThread | TaperBore) -> float:
     return end - first + step.past(end, inside=True)
 
 
+def _faced_solid(step: StepTold, bore: Bore | NutThread | TaperBore) -> bool:
+    """Whether nothing is open where a drill along the axis goes in."""
+    first, last = step.before.ends
+    _, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
+    opens = bore.opens if isinstance(bore, Bore) else "both"
+    right = step.out == "right" if step.out else opens == "right" or end > last - NEAR
+    return step.before.radii(last - NEAR if right else first + NEAR)[0] < NEAR
+
+
 def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList:
     """A hole along the axis, opened drill by drill, its depths from the face that the
     drill goes in at."""
@@ -449,6 +537,14 @@ def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList
     if isinstance(bore, NutThread):
         blind = bore.drilled != (bore.start, bore.end)
     lines = []
+    if _faced_solid(step, bore):
+        lines.append(
+            WorkLine(
+                "spot",
+                "Start it with a centre drill",
+                note=f"No deeper than its cone. {STARTS}",
+            )
+        )
     for drill in ladder(step.drill):
         figures = [_drilled("Point at", deep + tip(drill))]
         if blind:
