@@ -183,7 +183,7 @@ class SixHoles(ByKeys):
         self.press(Qt.Key.Key_Return)  # the zero is found
         bar = self.window.wired.hand
         for hole in range(1, 7):
-            self.assertEqual(self.page.head.text(), f"Hole {hole} of 6")
+            self.assertEqual(self.page.head.text(), f"Hole {hole} of 6, spot it")
             wanted = self.page.wanted
             self.assertEqual(set(wanted), {"X", "Y"})
             readout.show(**wanted)

@@ -275,9 +275,10 @@ class Blocks(unittest.TestCase):
         self.assertAlmostEqual(deepest, 21.436 * math.cos(math.radians(15)), places=3)
 
     def test_a_window_as_wide_as_its_cutter_is_not_gone_round(self):
-        (place, *_) = listed("strap-clamp", "mill-pocket1")
+        (_, place, *_) = listed("strap-clamp", "mill-pocket1")
         self.assertIn("as wide as a cutter of 12 mm", place.note)
-        (place, *_) = listed("clamp-plate", "mill-pocket1")
+        (start, place, *_) = listed("clamp-plate", "mill-pocket1")
+        self.assertEqual(figures(start), {"X": 50, "Y": 35, "Depth": 12})
         self.assertIn("With a cutter of 8 mm", place.note)
 
 
@@ -311,6 +312,28 @@ class Notes(unittest.TestCase):
             told = note_besides(step, work_list(step))
             with self.subTest(key):
                 self.assertTrue(says in told if says else not told, told)
+
+
+class Vees(unittest.TestCase):
+    def test_a_right_angled_vee_is_cut_by_the_corner_of_an_end_mill(self):
+        """22 deep: 22 cos 45° down and across, flutes 22 / cos 45°. A pin of 23 stands
+        out 11.5 (1 + 1 / sin 45°) − 22."""
+        lines = {line.key: line for line in listed("vee-block", "mill-vee1")}
+        least = figures(lines["place"])["Cutter's flutes, at least"]
+        self.assertEqual(least, 31.113)
+        last = figures(lines["pass-9"])
+        self.assertEqual(last, {"Down and across, each": 15.556})
+        self.assertEqual(figures(lines["try"]), {"Pin ⌀": 23, "Stands out": 5.763})
+        own = Machines(LATHE, pins=(8.0, 20.0, 30.0))
+        lines = {line.key: line for line in listed("vee-block", "mill-vee1", at=own)}
+        self.assertEqual(figures(lines["try"])["Pin ⌀"], 30)
+
+    def test_another_vee_needs_its_angle_cutter(self):
+        for given, ways in (({}, {"vee": "cutter"}), ({"vee1.angle": "60"}, {})):
+            lines = listed("carriage-stop", "mill-vee1", given, **ways)
+            place = next(line for line in lines if line.key == "place")
+            self.assertIn("angle cutter only has its flanks left", place.note)
+            self.assertIn("Half angle", figures(place))
 
 
 class Threads(unittest.TestCase):

@@ -94,8 +94,8 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
             steps.append(Step("bore", (name,), tool="boring head, or on the faceplate"))
         steps += [Step("mill", (name,)) for name in parts_of(s, "pocket", "rebate")]
         for name in parts_of(s, "vee"):
-            note = "A slit at its bottom first keeps the cutter's corner free."
-            steps.append(Step("mill", (name,), tool="angle cutter", note=note))
+            tool = "end mill, the work aslant, or angle cutter"
+            steps.append(Step("mill", (name,), tool=tool))
         for name in parts_of(s, "dovetail"):
             angle, pin = s[f"{name}.angle"], s[f"{name}.pin"]
             slot = is_female(s, name)

@@ -128,7 +128,7 @@ def _of_feature(
         case Bore() | NutThread() | TaperBore() if step.operation == "drill":
             return drilled_list(step, feature)
     if step.operation in ("mill", "saw"):
-        return sunk_list(step, ways)
+        return sunk_list(step, at, ways)
     if step.operation == "grind":
         return ground_list(step)
     if step.operation in ("turn", "bore", "face", "groove"):

@@ -3,7 +3,7 @@ by how much. Source: geometry; how deep a pass goes is a shop rule.
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from machinon.core.piece.block_features import (
     CornerRounds,
@@ -48,6 +48,7 @@ SINE_BARS = (
     ("127", "five inches long"),
     ("254", "ten inches long"),
 )
+VEES = (("aslant", "work aslant, by an end mill"), ("cutter", "by an angle cutter"))
 SLIM_TEETH = "The dovetail cutter has slim teeth: leave it nothing but the flanks."
 
 
@@ -186,7 +187,7 @@ def _tee_lines(slot: TeeSlot) -> tuple[WorkLine, ...]:
     )
 
 
-def sunk_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
+def sunk_list(step: StepTold, at: Machines, ways: Mapping[str, str]) -> WorkList | None:
     """The lines for milling into a face or an edge; None where no numbers are known."""
     slot = step.cut[0] if step.cut else None
     match slot:
@@ -218,14 +219,7 @@ def sunk_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
             place = _over_it(slot, SLIM_TEETH, Shown("Width", slot.mouth))
             return WorkList((place, *_passes(slot.depth, slot.mouth)))
         case Flanked():
-            place = _over_it(
-                slot,
-                "Rough a plain slot first, so that the angle cutter only has its "
-                "flanks left.",
-                Shown("Half angle", slot.half_angle, ANGLE),
-                Shown("At its mouth", slot.mouth),
-            )
-            return WorkList((place, *_passes(slot.depth, 0.0, "Both flanks alike.")))
+            return _vee_list(slot, at, ways)
         case RoundSeat():
             return _seat_list(slot)
         case CornerRounds():
@@ -241,6 +235,86 @@ def sunk_list(step: StepTold, ways: Mapping[str, str]) -> WorkList | None:
     return None
 
 
+def _vee_list(vee: Flanked, at: Machines, ways: Mapping[str, str]) -> WorkList:
+    """A vee: a right-angled one by an end mill too, the work laid over so that side and
+    end of the cutter leave a flank each."""
+    asked, aslant = [], False
+    if abs(vee.half_angle - 45) < 1e-6:
+        asked.append(way("vee", "Cut", VEES, ways))
+        aslant = asked[-1].chosen == "aslant"
+    lines = [
+        WorkLine(
+            "slit",
+            "Slit its bottom with a saw",
+            (Shown("Middle from the edge", vee.at), Shown("Depth", vee.depth)),
+            "So that the cutter's corner has somewhere to go.",
+        )
+    ]
+    depths = down(vee.depth, 0.0)
+    if aslant:
+        lines.append(
+            WorkLine(
+                "place",
+                "Lay it over in the vise",
+                (
+                    Shown("Over by", 45.0, ANGLE),
+                    Shown("Cutter's flutes, at least", vee.depth / math.sqrt(0.5)),
+                ),
+                "In a vee, or by an angle block and the indicator. The corner of the "
+                "end mill touches the face in the middle of the vee; both dials to 0.",
+            )
+        )
+        passes = [
+            _cornered(n, len(depths), deep * math.sqrt(0.5))
+            for n, deep in enumerate(depths, 1)
+        ]
+    else:
+        lines.append(
+            _over_it(
+                vee,
+                "Rough a plain slot first, so that the angle cutter only has its "
+                "flanks left.",
+                Shown("Half angle", vee.half_angle, ANGLE),
+                Shown("At its mouth", vee.mouth),
+            )
+        )
+        passes = _passes(vee.depth, 0.0, "Both flanks alike.")
+    found = _pinned(vee, at.pins)
+    tried = WorkLine(
+        "try",
+        "Measure it over a pin",
+        (
+            Shown("Pin ⌀", float(found.inputs["diameter"])),
+            Shown("Stands out", float(found["stands_out"])),
+        ),
+        "From the face beside it, at both ends: alike, or it does not lie level.",
+    )
+    return WorkList((*lines, *passes, tried), tuple(asked), (found,))
+
+
+def _cornered(n: int, count: int, deep: float) -> WorkLine:
+    """A pass of an end mill whose corner goes to the bottom of a vee."""
+    last = "Measure before it; feed one way."
+    return WorkLine(
+        f"pass-{n}",
+        "The last pass" if n == count else f"Pass {n} of {count}",
+        (Shown("Down and across, each", deep),),
+        last if n == count else "Its side leaves one flank, its end the other.",
+    )
+
+
+def _pinned(vee: Flanked, pins: Sequence[float]) -> Answer:
+    """What a pin stands out of a vee: the shop's own that does by some of its
+    diameter and touches the flanks, else one to the millimetre."""
+    half = math.radians(vee.half_angle)
+    low = 2.2 * vee.depth / (1 + 1 / math.sin(half))
+    high = 0.9 * vee.mouth / math.cos(half)
+    own = (pin for pin in sorted(pins) if low < pin < high)
+    pin = next(own, math.ceil(1.1 * low))
+    asked = {"diameter": pin, "angle": 2 * vee.half_angle, "mouth": vee.mouth}
+    return reckon("vee", asked)
+
+
 def _slot_list(step: StepTold, slot: Slot) -> WorkList:
     """A slot, straight down and then its sides."""
     across = slot.a[0] == slot.b[0]
@@ -253,8 +327,9 @@ def _slot_list(step: StepTold, slot: Slot) -> WorkList:
         along = sorted((slot.a[across], slot.b[across]))
         figures.append(Shown("From", along[0]))
         figures.append(Shown("to", along[1]))
+    start = "Start in a drilled hole. " if slot.rounded else ""
     note = (
-        "A cutter under the width first, down the middle; then either side, "
+        f"{start}A cutter under the width first, down the middle; then either side, "
         "measured, so that both come out where they should."
     )
     place = WorkLine("place", f"Over the middle of it, {slot.face} face up",
@@ -268,17 +343,25 @@ def _pocket_list(step: StepTold, pocket: Pocket) -> WorkList:
     (a, b), (c, d) = pocket.low, pocket.high
     r = pocket.radius
     how = (
-        f"With a cutter of {2 * r:g} mm. Start in a drilled hole; leave "
-        f"{LAST:g} mm round it for one last pass."
+        f"With a cutter of {2 * r:g} mm. Leave {LAST:g} mm round it for one last pass."
     )
     if not r:
-        how = "Start in a drilled hole; file its corners square."
+        how = "File its corners square."
     elif min(c - a, d - b) < 2 * (r + LAST):
         how = (
-            f"It is as wide as a cutter of {2 * r:g} mm. Start in a drilled "
-            "hole; a smaller cutter down the middle leaves its sides for one "
-            "last pass."
+            f"It is as wide as a cutter of {2 * r:g} mm. A smaller cutter down the "
+            "middle leaves its sides for one last pass."
         )
+    middle = ((a + c) / 2, (b + d) / 2)
+    deep = _down(step, pocket.block[2], pocket.depth)
+    start = WorkLine(
+        "start",
+        "Drill a hole to start in",
+        (Shown("X", middle[0]), Shown("Y", middle[1]), Shown("Depth", deep)),
+        "As wide as the cutter, spotted first. Only a cutter with teeth to its middle "
+        "goes down by itself, a little at a time.",
+        middle,
+    )
     place = WorkLine(
         "place",
         "The cutter's middle goes round inside",
@@ -290,8 +373,7 @@ def _pocket_list(step: StepTold, pocket: Pocket) -> WorkList:
         ),
         how,
     )
-    deep = _down(step, pocket.block[2], pocket.depth)
-    return WorkList((place, *_passes(deep, 2 * r)))
+    return WorkList((start, place, *_passes(deep, 2 * r)))
 
 
 def _rebate_list(rebate: Rebate) -> WorkList:
