@@ -237,6 +237,18 @@ class Drilled(unittest.TestCase):
         tap = figures(listed("turned-piece", "tap-nut1", given)[0])
         self.assertEqual((tap["Thread depth"], tap["Turns"]), (16.0, 10.5))
 
+    def test_no_drill_goes_deeper_than_its_flutes_carry_chips(self):
+        """104 long: 10.5 has flutes of 87 and goes 76, its pilot of 5.2 with 52 goes
+        46; the rest comes from the other end: 114 + 1 − 76 with the stock that is
+        on."""
+        lines = {line.key: line for line in listed("draw-in-spindle", "drill-draw")}
+        self.assertEqual(figures(lines["5.2"])["Point at"], 46)
+        self.assertIn("the next drill goes on", lines["5.2"].note)
+        self.assertEqual(figures(lines["10.5"])["Point at"], 76)
+        self.assertEqual(figures(lines["behind"])["Left, about"], 39)
+        short = {line.key: line for line in listed("hub-adapter", "drill-bore")}
+        self.assertNotIn("behind", short)
+
     def test_no_point_of_a_drill_goes_below_a_flat_floor(self):
         """A bore of 30, 20 deep: opened 2 under size, its drill's point at 20."""
         given = {"parts": "bore", "bore1.diameter": "30", "bore1.depth": "20"}
@@ -508,6 +520,8 @@ class Hexagons(unittest.TestCase):
             self.assertEqual(lines[1].asks[0], "mill-hexagon.far")
             self.assertEqual(figures(lines[1])["Down"], 1.856)
             self.assertEqual(figures(lines[2])["Down"], down)
+        across = [figures(line).get("Across two") for line in lines[1:]]
+        self.assertEqual(across, [None] * 3 + [24] * 3, "once its opposite is cut")
 
 
 class AsItIsDrawn(unittest.TestCase):

@@ -41,6 +41,7 @@ from machinon.core.route.work.lines import (
 from machinon.core.route.work.turns import one_way, turned_to
 from machinon.core.setting_out.cones import cone_depth
 from machinon.core.setting_out.dividing import dms
+from machinon.core.sizes.drill_reach import reach_of
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
 
@@ -529,6 +530,19 @@ def _faced_solid(step: StepTold, bore: Bore | NutThread | TaperBore) -> bool:
     return step.before.radii(last - NEAR if right else first + NEAR)[0] < NEAR
 
 
+def _from_behind(left: float, reach: float) -> WorkLine:
+    """The rest of a hole that goes through and is deeper than its drill; left: how deep
+    that is, mm."""
+    long = " A long drill, guided by both." if left > reach else ""
+    return WorkLine(
+        "behind",
+        "The rest from the other end",
+        (_drilled("Left, about", left),),
+        "Once it is turned round and faced there, set true by this hole; started with "
+        f"a centre drill, the same drills until they meet.{long}",
+    )
+
+
 def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList:
     """A hole along the axis, opened drill by drill, its depths from the face that the
     drill goes in at."""
@@ -545,17 +559,28 @@ def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList
                 note=f"No deeper than its cone. {STARTS}",
             )
         )
+    clears = (
+        "Draw it out to clear the chips each time it has gone its own diameter deep."
+    )
     for drill in ladder(step.drill):
         figures = [_drilled("Point at", deep + tip(drill))]
         if blind:
             figures.insert(0, _drilled("To the shoulder", deep))
-        lines.append(
-            WorkLine(
-                f"{drill:g}",
-                f"Drill {drill_named(drill)}",
-                (*figures, Shown("Speed", _rpm(step, drill), ROTATION, 1)),
-                "Draw it out to clear the chips each time it has gone its own diameter "
-                "deep.",
+        reach, note = reach_of(drill), clears
+        short = deep + tip(drill) > reach
+        if short and (drill != step.drill or not blind):
+            figures = [_drilled("Point at", downwards(reach, 1.0))]
+        if short and drill != step.drill:
+            note = (
+                f"{clears} Its flutes go no deeper: the next drill goes on without it."
             )
-        )
+        elif short and blind:
+            note = (
+                f"{clears} Deeper than its flutes: the rest by a long one, in its hole."
+            )
+        figures.append(Shown("Speed", _rpm(step, drill), ROTATION, 1))
+        head = f"Drill {drill_named(drill)}"
+        lines.append(WorkLine(f"{drill:g}", head, tuple(figures), note))
+        if short and drill == step.drill and not blind:
+            lines.append(_from_behind(deep - downwards(reach, 1.0), reach))
     return WorkList(tuple(lines))

@@ -621,9 +621,10 @@ def flats_list(
             figures.append(Shown("Flat to far side", far))
             note = "Measure after the first: the others go by what it reads."
             asks = key, "It reads, flat to far side"
-        elif 2 * n == flats.count:
+        elif 2 * n >= flats.count and flats.count % 2 == 0:
             figures.append(Shown("Across two", flats.across))
-            note = "Opposite the first: now it is read across both."
+            first = n + 1 - flats.count // 2
+            note = f"Opposite flat {first}: now it is read across both."
         lines.append(
             WorkLine(
                 f"flat-{n + 1}",
