@@ -83,6 +83,33 @@ class Sums(unittest.TestCase):
         self.told("angle", {"angle": "2d51m45s"}, degrees=2.8625, one_in=19.999)
         self.told("angle", {"angle": 30}, sine=0.5, cosine=0.866, radians=0.5236)
 
+    def test_two_measured_parts_have_their_play_and_what_it_is_like(self):
+        """20.013 and 20.015 over 19.985: 29, and 28 to 30 less and more 3 √2. On 30 mm
+        it leans atan(0.03424 / 30). At 20, g6 is 7 to 20 µm, f7 20 to 41, e8 40 to 73,
+        h6 0 to 13, n6 is 15 to 28 over and r6 28 to 41."""
+        told = self.told(
+            "play",
+            {"hole": [20.013, 20.015], "shaft": [19.985], "uncertainty": 0.003,
+             "length": 30},
+            play=0.029, least=0.028 - 0.003 * 2**0.5, most=0.03 + 0.003 * 2**0.5,
+        )  # fmt: skip
+        self.assertAlmostEqual(told["offset"], told["most"] / 2)
+        self.assertAlmostEqual(told["tilt"], math.degrees(math.atan(told["most"] / 30)))
+        for play, words in (
+            (0.5, "looser than anything"), (0.06, "runs free"), (0.03, "runs: "),
+            (0.015, "moves along"), (0.004, "locates"), (-0.02, "light press"),
+            (-0.036, "press for good"), (-0.1, "tighter than a press"),
+            (-0.5, "does not go in"),
+        ):  # fmt: skip
+            like = reckon("play", {"hole": [20], "shaft": [20 - play]})["like"]
+            with self.subTest(play):
+                self.assertTrue(like.startswith(words), like)
+
+    def test_a_play_that_may_be_none_says_so(self):
+        near = {"hole": [20.002], "shaft": [20], "uncertainty": 0.003}
+        (caution,) = reckon("play", near).cautions
+        self.assertIn("try one in the other", caution)
+
     def test_a_table_feed_says_what_it_lacks(self):
         for given, lacks in (
             ({"rpm": 800, "teeth": 4}, "feed"),

@@ -41,6 +41,7 @@ SUBJECTS = (
     "sizes.limits",
     "sizes.inch_limits",
     "sizes.fit",
+    "fits.play",
     "fits.joining",
     "fits.bearing_seat",
     "fits.dowel_pair",

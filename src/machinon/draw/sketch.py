@@ -87,7 +87,9 @@ class Sketch(Plane):
         if value is None:
             return "–"
         if isinstance(value, tuple):
-            return f"{len(value)} given"
+            if len(value) != 1 or isinstance(value[0], dict):
+                return f"{len(value)} given"
+            (value,) = value
         return figure(value, kind, self.inch)
 
     def ask(

@@ -68,6 +68,7 @@ _ALSO = {
     "dial-turns": "handle handwheel inch metric wind graduations",
     "bolt-circle": "holes pcd pattern coordinates",
     "detent": "ball dimple index",
+    "play": "loose tight clearance slop fit gap shake",
 }
 
 

@@ -607,7 +607,8 @@ MOST_INCHES = 6  # of a metal: 6 in steel are inches, 50 in steel are millimetre
 MOST_UNCLEAR = 24  # what lies between can be either, and so can a drill of 5
 _LEADS = re.compile(
     r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?|passes)\b"
-    r"|[\d./]+\s+(?:bore|hub|shaft|plate|housing|block)\b",
+    r"|(?:(?:an?|the)\s+(?:[\d./]+\s+)?|[\d./]+\s+)"
+    r"(?:bore|hole|hub|shaft|plate|housing|block|slot|keyway|bush|sleeve|ring)\b",
     re.IGNORECASE,
 )
 _SMALL = re.compile(r"\b(?:drill|ream|reamer|tap|mill|cutter)\b", re.IGNORECASE)

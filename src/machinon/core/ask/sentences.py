@@ -206,6 +206,14 @@ def _fit(t: _Teller) -> str:
     )
 
 
+def _measured_play(t: _Teller) -> str:
+    play = float(t["play"])
+    by = small_text(abs(play), t.inch)
+    said = f"{by} of play" if play >= 0 else f"Tight by {by}"
+    leans = f"; it leans {t.angle('tilt')} at most" if t.has("tilt") else ""
+    return f"{said}: {t['like']}{leans}"
+
+
 def _wires(t: _Teller) -> str:
     wire = t.answer.inputs.get("wire") or t["best_wire"]
     said = f"Over wires of {t.size(float(wire))}: {t.both('over_wires')}"
@@ -582,6 +590,7 @@ TELLINGS: Mapping[str, Telling] = {
     ),
     "iso-limits": _limits,
     "iso-fit": _fit,
+    "play": _measured_play,
     "inch-fit": _fit,
     "shrink-fit": lambda t: (
         f"Heat the hub to {t.heat('hub_temperature')}: it grows "

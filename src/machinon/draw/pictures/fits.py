@@ -178,6 +178,25 @@ def play_runout(s: Sketch) -> None:
     s.note("play drawn enlarged", (s.board.width / 2, s.p(0, -1.38)[1]))
 
 
+def measured_play(s: Sketch) -> None:
+    """The shaft in its hole, lying against one side; the play drawn far too large."""
+    s.frame(-1.7, -1.4, 1.7, 1.4)
+    tight = s.r("play") <= 0
+    s.circle(0, 0, 1.3, "outline", "panel")
+    s.circle(0, 0, 1.05, "measured", "ground")
+    s.circle(0 if tight else -0.22, 0, 1.05 if tight else 0.83, "measured", "panel")
+    s.cross(0, 0, 1.45)
+    left, right = s.p(-1.45, 0)[0], s.p(1.45, 0)[0]
+    s.ask("hole", (right, s.p(0, 0.9)[1]), "hole", "left")
+    s.ask("shaft", (left, s.p(0, 0.9)[1]), "shaft", "right")
+    s.tell("play", (right, s.p(0, 0.2)[1]), "play", "left")
+    s.tell("like", (s.board.width / 2, s.p(0, 1.38)[1] - s.size), "nearest to")
+    s.tell("offset", (left, s.p(0, -0.2)[1]), "off the middle", "right")
+    if s.has("length"):
+        s.tell("tilt", (right, s.p(0, -0.6)[1]), "leans by", "left")
+    s.note("play drawn enlarged", (s.board.width / 2, s.p(0, -1.38)[1]))
+
+
 def _rings(s: Sketch, outside: float, bore: float) -> None:
     d = s.v("diameter")
     length = s.v("length", d * 0.8)
@@ -331,6 +350,7 @@ PICTURES = {
     "fit-target": fit_target,
     "measured-size": measured_size,
     "play-runout": play_runout,
+    "play": measured_play,
     "press-fit": press_fit,
     "shrink-fit": shrink_fit,
     "bond-gap": bond_gap,

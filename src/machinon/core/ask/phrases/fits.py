@@ -13,6 +13,24 @@ phrase = Phrases()
 TIGHTEST = 0.99  # of an interference that was said
 LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
+ALIKE = 0.05  # of its size by which a hole and what goes in it may differ
+_SHAFTS = (
+    "shaft",
+    "pin",
+    "bar",
+    "spigot",
+    "journal",
+    "arbor",
+    "dowel",
+    "plug",
+    "key",
+    "tongue",
+)
+_HOLES = ("hole", "bore", "recess", "ring", "hub", "bush", "sleeve", "housing", "slot")
+
+# a bare size as only inches are read: .7495, 1.0005
+_TENTHS = r"0?\.\d{3,}|\d\.\d{4,}"
+
 # fits by their usual words, on a hole of H7: shop rules, said with the answer
 _FITS = (
     ("press", "H7/p6"),
@@ -71,6 +89,39 @@ def _inch_fit(s: Said) -> Inputs | None:
     if re.fullmatch(r"[\d.]+", nominal) and s.mm(f"{nominal}mm") < LEAST_BARE:
         nominal = f"{nominal}in"  # an inch fit, and no shaft is that thin
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
+
+
+@phrase("play", "play of shaft 19.985 in hole 20.013")
+def _measured_pair(s: Said) -> Inputs | None:
+    """A hole and a shaft that were both measured."""
+    asked = s.has("play", "loose", "slop", "clearance", "fit", "gap", "tight", "shake")
+    shaft, hole = s.near(*_SHAFTS), s.near(*_HOLES)
+    if not asked and not (shaft and hole):
+        return None
+    said = bool(shaft or hole)
+    length = s.near("length", "engaged")
+    shaft, hole, length = s.alike(shaft or s.size(), hole or s.size(), length)
+    if not shaft or not hole:
+        return None
+    if not said and s.mm(hole) < s.mm(shaft):
+        shaft, hole = hole, shaft
+    if abs(s.mm(hole) - s.mm(shaft)) > ALIKE * s.mm(hole):
+        return None
+    if all(re.fullmatch(_TENTHS, size) for size in (shaft, hole)):
+        shaft, hole = f"{shaft}in", f"{hole}in"
+    s.has(
+        *_SHAFTS,
+        *_HOLES,
+        "of",
+        "in",
+        "is",
+        "how",
+        "between",
+        "and",
+        "on",
+        "interference",
+    )
+    return {"hole": hole, "shaft": shaft} | ({"length": length} if length else {})
 
 
 @phrase("iso-limits", "25 h6", keyed=False)
