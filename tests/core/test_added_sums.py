@@ -4,6 +4,7 @@ import math
 import unittest
 
 from machinon.core.errors import BadInput
+from machinon.core.materials import materials
 from machinon.core.quantity import INCH
 from machinon.core.reckoning import reckon
 from machinon.core.tables import rows
@@ -104,6 +105,26 @@ class Sums(unittest.TestCase):
             like = reckon("play", {"hole": [20], "shaft": [20 - play]})["like"]
             with self.subTest(play):
                 self.assertTrue(like.startswith(words), like)
+
+    def test_a_metal_warns_of_the_tap_it_does_not_take(self):
+        """Cast iron crumbles under a forming tap, and nothing taps hardened steel."""
+        for metal, kind, warns in (
+            ("aluminium", "form", ""), ("cast iron", "form", "one that cuts"),
+            ("cast iron", "cut", ""), ("hardened steel", "cut", "before it is hard"),
+        ):  # fmt: skip
+            asked = {"thread": "M6", "kind": kind, "material": metal}
+            cautions = " ".join(reckon("tap-drill", asked).cautions)
+            with self.subTest(metal, kind=kind):
+                self.assertEqual(bool(warns), bool(cautions))
+                self.assertIn(warns, cautions)
+
+    def test_a_metal_grows_as_its_sum_of_warmth_says(self):
+        """A hundred millimetres and ten degrees, for every metal."""
+        for name in materials():
+            grown = reckon("thermal-size", {"size": 100, "temperature": 30,
+                                            "material": name})["change"]  # fmt: skip
+            growth = reckon("metal", {"material": name})["growth"]
+            self.assertAlmostEqual(growth, grown, delta=0.0003, msg=name)
 
     def test_a_play_that_may_be_none_says_so(self):
         near = {"hole": [20.002], "shaft": [20], "uncertainty": 0.003}

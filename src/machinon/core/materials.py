@@ -9,7 +9,15 @@ from typing import Any
 from msgspec import Struct
 
 from machinon.core.errors import BadInput, unknown
-from machinon.core.quantity import LENGTH, MASS, VOLUME
+from machinon.core.quantity import (
+    LENGTH,
+    MASS,
+    NUMBER,
+    STRESS,
+    SURFACE_SPEED,
+    TEMPERATURE,
+    VOLUME,
+)
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
@@ -173,3 +181,46 @@ def _mass(trail: Trail, shape: str, material: str, **sizes: Any) -> dict[str, An
         "Mass", f"{volume:.6g} mm³ × {density:g} kg/m³", volume * density * 1e-9, MASS
     )
     return {"mass": mass, "volume": volume}
+
+
+@reckoning(
+    "metal",
+    group="Fits and materials",
+    title="What a metal is like",
+    usual={"material": "mild steel"},
+    inputs=(Input("material", TEXT, "the metal"),),
+    results=(
+        Result("hardness", NUMBER, "Brinell, as it is usually bought"),
+        Result("strength", STRESS, "at which it tears"),
+        Result("yield_strength", STRESS, "from which it stays bent"),
+        Result("modulus", STRESS, "its stiffness"),
+        Result("density", NUMBER, "kg a cubic metre"),
+        Result("growth", LENGTH, "of 100 mm, ten degrees warmer"),
+        Result("harmed", TEMPERATURE, "from which heat harms it"),
+        Result("turn_hss", SURFACE_SPEED, "to turn it with high-speed steel"),
+        Result("turn_carbide", SURFACE_SPEED, "to turn it with carbide"),
+        Result("taps", TEXT, "which taps it takes"),
+    ),
+    sources=("usual shop figures: mid-range of common handbooks",),
+)
+def _metal(trail: Trail, material: str) -> dict[str, Any]:
+    metal = _material(material)
+    trail.sources.append(metal.source)
+    found: dict[str, Any] = {
+        "hardness": metal.hardness,
+        "strength": metal.strength,
+        "yield_strength": metal.yield_strength,
+        "modulus": metal.modulus,
+        "density": metal.density,
+        "growth": trail.step(
+            "Growth", f"100 × 10 × {metal.expansion:.3g}", 1000 * metal.expansion
+        ),
+        "harmed": metal.hurt_above,
+    }
+    if metal.turn_hss:
+        found["turn_hss"] = metal.turn_hss
+    if metal.turn_carbide:
+        found["turn_carbide"] = metal.turn_carbide
+    if not metal.hard:
+        found["taps"] = "cutting or forming" if metal.form_tap else "cutting only"
+    return found

@@ -52,6 +52,7 @@ _ALSO = {
     "taper-setup": "compound slide offset indicator",
     "boring-bar": "chatter deflection stickout",
     "mass": "weight",
+    "metal": "hardness brinell density strength modulus expansion properties material",
     "polygon": "hexagon square flats corners",
     "sine": "angle block slip",
     "temper-colour": "harden hardening straw purple blue silver steel",

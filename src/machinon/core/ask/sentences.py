@@ -214,6 +214,19 @@ def _measured_play(t: _Teller) -> str:
     return f"{said}: {t['like']}{leans}"
 
 
+def _metal(t: _Teller) -> str:
+    name = begun(str(t.given("material")))
+    said = (
+        f"{name}: about {t['hardness']:.0f} Brinell, tears at {t['strength']:.0f} MPa; "
+        f"{float(t['density']) / 1000:.2f} kg a litre; 100 mm grow "
+        f"{small_text(float(t['growth']), t.inch)} with ten degrees"
+    )
+    if t.has("turn_hss"):
+        speed, unit = surface_speed_in(t["turn_hss"], t.inch)
+        said += f"; turned at {speed:.0f} {unit} with HSS"
+    return said + (f"; taps: {t['taps']}" if t.has("taps") else "")
+
+
 def _wires(t: _Teller) -> str:
     wire = t.answer.inputs.get("wire") or t["best_wire"]
     said = f"Over wires of {t.size(float(wire))}: {t.both('over_wires')}"
@@ -591,6 +604,7 @@ TELLINGS: Mapping[str, Telling] = {
     "iso-limits": _limits,
     "iso-fit": _fit,
     "play": _measured_play,
+    "metal": _metal,
     "inch-fit": _fit,
     "shrink-fit": lambda t: (
         f"Heat the hub to {t.heat('hub_temperature')}: it grows "

@@ -10,6 +10,7 @@ from msgspec.structs import replace
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
+from machinon.core.materials import material as material_of
 from machinon.core.quantity import INCH, LENGTH, PERCENT, fraction_text
 from machinon.core.reckoning import (
     DRILLS,
@@ -166,6 +167,7 @@ def insert_hole(thread: Thread) -> Thread:
             high=100,
         ),
         DRILLS_THERE,
+        Input("material", TEXT, "that is tapped", default=None),
     ),
     results=(
         Result("ideal", LENGTH, "the drill that would give just that"),
@@ -191,8 +193,11 @@ def _tap_drill(
     kind: str,
     engagement: float | None,
     series: tuple[str, ...] | None,
+    material: str | None,
 ) -> dict[str, Any]:
     sizes = thread_of(thread)
+    if material is not None:
+        _warn_of_the_metal(trail, material, kind)
     if kind == "insert":
         screw = sizes.major
         sizes = insert_hole(sizes)
@@ -256,3 +261,15 @@ def _tap_drill(
             {"drill": d.name, "size": d.size, "engagement": gives(d)} for d in around
         ],
     }
+
+
+def _warn_of_the_metal(trail: Trail, name: str, kind: str) -> None:
+    """Raises BadInput for a metal that is not known."""
+    metal = material_of(name)
+    if metal.hard:
+        trail.cautions.append(f"No tap cuts {metal.name}: tap it before it is hard.")
+    elif kind == "form" and not metal.form_tap:
+        trail.cautions.append(
+            f"A forming tap wants a metal that flows: in {metal.name} take one that "
+            "cuts, with its own drill."
+        )

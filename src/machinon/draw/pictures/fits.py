@@ -178,6 +178,36 @@ def play_runout(s: Sketch) -> None:
     s.note("play drawn enlarged", (s.board.width / 2, s.p(0, -1.38)[1]))
 
 
+_FORCES = {
+    "hardness": "Brinell",
+    "strength": "tears at",
+    "yield_strength": "yields at",
+    "modulus": "stiffness",
+    "density": "kg a cubic metre",
+}
+_WORK = {
+    "growth": "100 mm, ten degrees warmer",
+    "harmed": "heat harms it from",
+    "turn_hss": "turned, HSS",
+    "turn_carbide": "turned, carbide",
+    "taps": "taps",
+}
+
+
+def metal(s: Sketch) -> None:
+    """A bar of it, sawn, with what is usual for it on both sides."""
+    s.frame(-2.2, -2.2, 2.6, 2.2)
+    s.box(-1.6, -0.8, 1.4, 0.8)
+    s.circle(1.4, 0, 0.8, "outline", "panel")
+    s.line((-2, 0), (2.6, 0), "centre", 1.0)
+    s.ask("material", s.p(-0.2, 0))
+    left, right = s.p(-2.2, 0)[0], s.p(2.6, 0)[0]
+    for keys, x, anchor in ((_FORCES, left, "right"), (_WORK, right, "left")):
+        for n, (key, name) in enumerate(keys.items()):
+            y = s.p(0, 0)[1] + (4.2 * n - 8.4) * s.size
+            s.tell(key, (x, y), name, anchor)  # type: ignore[arg-type]
+
+
 def measured_play(s: Sketch) -> None:
     """The shaft in its hole, lying against one side; the play drawn far too large."""
     s.frame(-1.7, -1.4, 1.7, 1.4)
@@ -351,6 +381,7 @@ PICTURES = {
     "measured-size": measured_size,
     "play-runout": play_runout,
     "play": measured_play,
+    "metal": metal,
     "press-fit": press_fit,
     "shrink-fit": shrink_fit,
     "bond-gap": bond_gap,

@@ -460,6 +460,25 @@ def _finish(s: Said) -> Inputs | None:
     return {**given, "roughness": wanted}
 
 
+_LIKE = (
+    *("hardness", "hard", "brinell", "soft", "density", "strength", "strong", "yield"),
+    *("modulus", "stiffness", "expansion", "properties", "like"),
+)
+
+
+@phrase("metal", "hardness of tool steel")
+def _metal(s: Said) -> Inputs | None:
+    """What a metal is like; of no size."""
+    metal = s.take("material")
+    tapped = s.hears("tap") and s.has("form", "forming", "formed")
+    if not metal or not (s.has(*_LIKE) or tapped):
+        return None
+    if any(part.kind in (*_SIZES, "thread") for part in s.parts):
+        return None
+    s.has("tap", "how", "is", "can", "i", "what", "of", "metal")
+    return {"material": metal}
+
+
 @phrase("thermal-size", "growth of 100 steel from 20 to 60 degrees")
 def _growth(s: Said) -> Inputs | None:
     if not s.has("growth", "grow", "expansion", "expand", "shrink", "longer"):

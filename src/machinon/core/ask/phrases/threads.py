@@ -89,7 +89,8 @@ def _tap(s: Said) -> Inputs | None:
         given["kind"] = "insert"
     if percent:
         given["engagement"] = percent
-    return given
+    metal = s.take("material")
+    return {**given, "material": metal} if metal else given
 
 
 @phrase("ream-drill", "drill for 8 mm reamer")
