@@ -106,6 +106,23 @@ class Sums(unittest.TestCase):
             with self.subTest(play):
                 self.assertTrue(like.startswith(words), like)
 
+    def test_holes_in_a_row_are_as_far_apart_as_there_is_room(self):
+        """200 less 15 at both ends in four; six gaps alike for five holes in 120; from
+        10 on every 25."""
+        self.told("hole-row", {"holes": 5, "length": 200, "edge": 15}, pitch=42.5,
+                  positions=[15.0, 57.5, 100.0, 142.5, 185.0])  # fmt: skip
+        self.told("hole-row", {"holes": 5, "length": 120}, pitch=20.0, first=20.0,
+                  last=100.0)  # fmt: skip
+        self.told("hole-row", {"holes": 3, "pitch": 25, "start": 10},
+                  positions=[10.0, 35.0, 60.0])  # fmt: skip
+        for given, key in (
+            ({"holes": 3}, "pitch"), ({"holes": 3, "pitch": 5, "length": 40}, "pitch"),
+            ({"holes": 3, "length": 40, "edge": 20}, "edge"),
+        ):  # fmt: skip
+            with self.subTest(given), self.assertRaises(BadInput) as caught:
+                reckon("hole-row", given)
+            self.assertEqual(caught.exception.key, key)
+
     def test_a_metal_warns_of_the_tap_it_does_not_take(self):
         """Cast iron crumbles under a forming tap, and nothing taps hardened steel."""
         for metal, kind, warns in (

@@ -75,6 +75,7 @@ SUBJECTS = (
     "setting_out.ball_turning",
     "setting_out.gauge_stack",
     "setting_out.bolt_circle",
+    "setting_out.hole_row",
     "setting_out.dividing",
     "setting_out.polygon",
     "setting_out.cones",

@@ -67,6 +67,7 @@ _ALSO = {
     "eccentric-packing": "crank cam offset three jaw chuck shim",
     "table-feed": "feed per tooth flute chip load mill handle seconds",
     "dial-turns": "handle handwheel inch metric wind graduations",
+    "hole-row": "line spaced evenly equally spread pitch coordinates",
     "bolt-circle": "holes pcd pattern coordinates",
     "detent": "ball dimple index",
     "play": "loose tight clearance slop fit gap shake",

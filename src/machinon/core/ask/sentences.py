@@ -116,6 +116,7 @@ def _turns(t: _Teller) -> str:
 
 
 EXACT = 0.01  # seconds of arc: a division off by less is exact
+MANY = 8  # places in a row: of more the first and the last are said
 WHOLE = 1e-3  # µm: a size this near to a whole one is one
 SHORT = 0.0005  # mm: a slide that is no further off is there
 A_MATCH = 0.05  # of 1: a thread that fits its readings worse is none of them
@@ -404,6 +405,15 @@ def _circle(t: _Teller) -> str:
     )
 
 
+def _row(t: _Teller) -> str:
+    places = [
+        length_text(float(place), 0.001, t.inch, unit=False) for place in t["positions"]
+    ]
+    if len(places) > MANY:
+        places = [*places[:3], "…", places[-1]]
+    return f"At {', '.join(places)} {'in' if t.inch else 'mm'}: {t.both('pitch')} apart"
+
+
 def _taper(t: _Teller) -> str:
     ends = ""
     if t.has("large_diameter"):
@@ -624,6 +634,7 @@ TELLINGS: Mapping[str, Telling] = {
     ),
     "taper-pin": _pin,
     "bolt-circle": _circle,
+    "hole-row": _row,
     "dividing": _dividing,
     "change-gears": _gears,
     "polygon": _polygon,

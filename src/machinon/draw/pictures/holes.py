@@ -357,7 +357,29 @@ def arc_points(s: Sketch) -> None:
         s.ask(key, at)
 
 
+def hole_row(s: Sketch) -> None:
+    """The row on its bar, from where it is counted."""
+    places = [float(place) for place in s.results.get("positions") or [0.0, 1.0]]
+    start, edge = s.v("start"), s.v("edge")
+    pitch = s.r("pitch", 1.0)
+    end = start + s.v("length", places[-1] + max(edge, 0.7 * pitch) - start)
+    wide = end - start
+    r = min(0.22 * pitch, 0.06 * wide)
+    high = 0.22 * wide
+    s.frame(start, -high, end, high)
+    s.box(start, -high / 2, end, high / 2)
+    s.line((start, 0), (end, 0), "centre", 1.0)
+    for place in places[:80]:
+        s.circle(place, 0, r, "cut", "ground")
+    s.across("pitch", (places[0], 0), (places[1], 0), -3.4)
+    s.across("length", (start, high / 2), (end, high / 2), 3.4)
+    x, y = s.p(places[0], -high / 2)
+    s.tell("first", (x, y + 4.4 * s.size), "the first at")
+    s.tell("last", (s.p(places[-1], 0)[0], y + 4.4 * s.size), "the last at")
+
+
 PICTURES = {
+    "hole-row": hole_row,
     "arc-points": arc_points,
     "pipe-joint": pipe_joint,
     "hole-pattern": hole_pattern,

@@ -35,6 +35,33 @@ def _span(s: Said) -> Inputs | None:
     return asked if hole else None
 
 
+_ROW = ("row", "line", "spread", "spaced", "evenly", "equally", "divide", "apart")
+
+
+@phrase("hole-row", "5 holes in a row over 200 edge 15")
+def _row(s: Said) -> Inputs | None:
+    """Holes along a line: so far apart, or spread over a length."""
+    if s.hears("circle", "pcd", "index", "span", "pin", "diameter", "worm"):
+        return None
+    if not s.hears("row", "line", "spread") and not (
+        s.hears("evenly", "equally", "spaced") and s.hears("over", "long", "length")
+    ):
+        return None
+    count = s.count("hole", "bolt", "screw")
+    edge = s.near("edge", "end", "ends")
+    start = s.near("start", "starting", "first")
+    pitch = s.near("apart", "spacing", "pitch", "every")
+    length = s.near("over", "length", "on", "along") or ("" if pitch else s.size())
+    edge, start, pitch, length = s.alike(edge, start, pitch, length)
+    s.has("hole", "bolt", "screw", "in", "a", "at", "from", "each", *_ROW)
+    if not count or not (pitch or length):
+        return None
+    told = {"holes": count, "pitch": pitch, "edge": edge, "start": start}
+    if not pitch:
+        told["length"] = length
+    return {key: said for key, said in told.items() if said}
+
+
 @phrase("bolt-circle", "bolt circle 6 holes 80mm")
 def _circle(s: Said) -> Inputs | None:
     if s.has("span"):  # over neighbours, which is no diameter
