@@ -249,6 +249,24 @@ class TurnedPieces(unittest.TestCase):
         made = turned("nut", nut1_thread="M20", step3_diameter="40")
         self.assertEqual(cut_in(route_told(made)[0], "thread"), ["nut1"])
 
+    def test_with_a_centre_at_each_end_it_is_turned_between_them(self):
+        """Faced, centred and bored in the chuck; then end for end, the thread last, so
+        that no dog stands on it. A long bar is parted off: it stays in the chuck."""
+        given = {"centre2_end": "left", "centre1_mouth": "3", "centre2_mouth": "3",
+                 "step1_diameter": "20", "step3_diameter": "30",
+                 "thread1_length": "10"}  # fmt: skip
+        made = turned("centre centre thread", **given)
+        ends, between, last = route_told(made)
+        self.assertEqual(between.held, "centres")
+        centred = [s.operation for s in ends.steps]
+        self.assertEqual(centred, ["face", "centre", "face", "centre"])
+        cut = [(s.operation, s.out) for s in between.steps if s.operation != "bevel"]
+        self.assertEqual(cut[0], ("mount", "left"))
+        self.assertEqual(cut[-1], ("thread", "right"))
+        self.assertEqual([s.operation for s in last.steps], ["deburr"])
+        parted = turned("centre centre thread", stock_length="150", **given)
+        self.assertEqual(route_told(parted)[0].held, "jaws")
+
     def test_an_inside_thread_is_cut_in_the_bore_that_is_there(self):
         """M30 × 2 has a minor of 27.835, up to 28.21: bored to 28 it keeps its crests,
         and nothing is drilled for it. 29.5 leaves it none."""

@@ -8,6 +8,7 @@ import re
 from collections.abc import Iterable, Sequence
 
 from machinon.core.families import _turned_checks
+from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
 from machinon.core.families._tapers import large_end, socket_depth
 from machinon.core.families._tapped import thread_checks
 from machinon.core.families._turned_axis import (
@@ -63,6 +64,9 @@ COARSE = re.compile(r"M\d+")  # a usual size, by its coarse pitch
 # what breaks an end lies beside its holes, and a hole may go through to the other
 AT_ENDS = (End, Bevel, EdgeRound)
 SIDES: tuple[Side, Side] = ("right", "left")
+_OTHER: dict[Side, Side] = {"left": "right", "right": "left"}
+# what is cut in an end, and so not between centres
+IN_THE_END = ("centre", "bore", "socket", "nut", "undercut", "trepan")
 
 
 def build(s: Values) -> Body:
@@ -253,12 +257,9 @@ def _keyed(s: Values, axis: Axis) -> tuple[Holding, ...]:
     )
 
 
-def route(s: Values) -> tuple[Holding, ...]:
-    axis = Axis(s)
-    last = _last(s, axis)
-    milled = len(last) > 1
-    first: Side = axis.first
-    other: Side = "left" if first == "right" else "right"
+def _chucked(s: Values, axis: Axis) -> tuple[Holding, ...]:
+    """One end and then the other, each in the chuck."""
+    first, other = axis.first, _OTHER[axis.first]
     opened = _from(s, axis, first)
     if s["stock.length"] - axis.length >= PARTED:
         opened.append(Step("part", (f"{other}_end",), leaves=OVER))
@@ -280,6 +281,62 @@ def route(s: Values) -> tuple[Holding, ...]:
             tuple(_from(s, axis, other)),
             "jaws",
         ),
+    )
+
+
+def _centred(s: Values, axis: Axis) -> bool:
+    """Whether it has a centre at each end of stock that is no longer than it needs."""
+    ends = {s[f"{name}.end"] for name in axis.of("centre")}
+    return len(ends) == len(SIDES) and s["stock.length"] - axis.length < PARTED
+
+
+def _threads(steps: Sequence[Step]) -> bool:
+    return any(step.operation == "thread" for step in steps)
+
+
+def _between_centres(s: Values, axis: Axis) -> tuple[Holding, ...]:
+    """The ends in the chuck, and what is outside between their centres."""
+    first, other = axis.first, _OTHER[axis.first]
+    in_the_end: dict[Side, list[Step]] = {first: [], other: []}
+    outside: dict[Side, list[Step]] = {first: [], other: []}
+    for side in (first, other):
+        for step in _from(s, axis, side):
+            ends = step.operation == "face" or kind_of(step.features[0]) in IN_THE_END
+            (in_the_end if ends else outside)[side].append(step)
+    one, two = first, other
+    if _threads(outside[one]) and outside[two] and not _threads(outside[two]):
+        one, two = two, one  # no dog stands on a thread then
+    turned = [dog_on(f"the bar's {two} end", one), *outside[one]]
+    if outside[two]:
+        turned += [end_for_end(f"what is turned{COPPER}", two), *outside[two]]
+    return (
+        Holding(
+            "ends",
+            "lathe",
+            "In the chuck, each end in turn",
+            "Both ends get their holes and a true centre first: everything after is "
+            "turned between them.",
+            (*in_the_end[first], *in_the_end[other]),
+        ),
+        Holding(
+            "centres",
+            "lathe",
+            "Between centres, with a dog",
+            "All of it runs true to the same two centres: turned end for end, and put "
+            "back as often as it asks.",
+            tuple(turned),
+            "centres",
+        ),
+    )
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    axis = Axis(s)
+    last = _last(s, axis)
+    milled = len(last) > 1
+    turned = _between_centres if _centred(s, axis) else _chucked
+    return (
+        *turned(s, axis),
         *_keyed(s, axis),
         Holding(
             "last",
