@@ -258,7 +258,11 @@ def _vee_list(vee: Flanked, at: Machines, ways: Mapping[str, str]) -> WorkList:
                 "Lay it over in the vise",
                 (
                     Shown("Over by", 45.0, ANGLE),
-                    Shown("Cutter's flutes, at least", vee.depth / math.sqrt(0.5)),
+                    Shown(
+                        "Cutter's flutes, at least",
+                        vee.depth / math.sqrt(0.5),
+                        step=0.1,
+                    ),
                 ),
                 "In a vee, or by an angle block and the indicator. The corner of the "
                 "end mill touches the face in the middle of the vee; both dials to 0.",
