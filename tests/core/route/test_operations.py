@@ -49,6 +49,7 @@ class Speeds(unittest.TestCase):
             ("t-nut-strip", "saw-saw_cuts", "slitting saw", 80),
             ("plate-block", "square-block", "face mill", 50),
             ("vee-block", "mill-slot1", "end mill 10 mm", 10),
+            ("keeper", "mill-edge1", "90° cutter", 20),
             ("clamp-plate", "mill-pocket1", "end mill 8 mm", 8),
         ):
             found = steps(key)[step]

@@ -15,6 +15,7 @@ from machinon.core.in_inches import in_inches
 from machinon.core.materials import material
 from machinon.core.piece.bands import FitBand
 from machinon.core.piece.block_features import (
+    EdgeBevels,
     Flanked,
     MaleDovetail,
     Pocket,
@@ -675,6 +676,8 @@ def _tool(
         return f"counterbore {sold_as(hole.bore)}"
     if isinstance(feature, TaperBore):
         return operation.tool.replace("knife tool", "boring bar")
+    if isinstance(feature, EdgeBevels):
+        return "90° cutter"
     if (
         isinstance(feature, Slot | Pocket | Keyway | CrossSlot)
         and operation.tool in NAMED
