@@ -718,6 +718,16 @@ class PassesAreCounted(unittest.TestCase):
         self.assertEqual(figures(lines[0]), {"⌀ now": 37})
         self.assertEqual(figures(lines[-1]), {"Dial to": "2.00", "⌀ after": 35})
 
+    def test_the_last_pass_is_told_as_fine_as_its_band(self):
+        """A spigot of 94.990 to 95.004 comes to 94.997; what is roughed, to a
+        hundredth."""
+        *_, before, last = listed("back-plate", "spigot")
+        self.assertEqual(
+            [line.figures[1].step for line in (before, last)], [0.01, 0.001]
+        )
+        rough = listed("back-plate", "hub")[-1]
+        self.assertEqual(rough.figures[1].step, 0.01)
+
     def thread(self, **ways):
         """An M27 × 1.5 nut thread on a spindle's rear end."""
         return {

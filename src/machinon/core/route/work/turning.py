@@ -105,12 +105,13 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     ]
     count = len(answer["passes"])
     for n, cut in enumerate(answer["passes"], 1):
+        last = n == count  # that one brings it into its band
+        fine = 0.001 if step.banded and last else 0.01
         figures = [
             dialled("Dial to", cut["dial"], dial),
-            Shown("⌀ after", cut["diameter"]),
+            Shown("⌀ after", cut["diameter"], step=fine),
             *stop,
         ]
-        last = n == count
         lines.append(
             WorkLine(
                 f"pass-{n}",
