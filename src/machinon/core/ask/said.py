@@ -495,6 +495,11 @@ _IN_SO_MUCH = re.compile(
     r"(?(first)(?!\s*(?:mm|in\s+\d|long|\"|″))|(?=\s+(?:taper|slope|gradient)\b))",
     re.IGNORECASE,
 )
+# an angle by its rise, both of one unit: angle 3 in 40, rise 1 in 10
+_RISES = re.compile(
+    r"\b(?:angle|rise)\s+(?:of\s+)?(\d+(?:\.\d+)?)\s+in\s+(\d+(?:\.\d+)?)\s*$",
+    re.IGNORECASE,
+)
 # a taper by the foot, both ways in inches: 5/8 per foot
 _FOOT = re.compile(
     rf"(?<![\d:.])({NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:taper\s+)?"
@@ -562,6 +567,7 @@ def heard(text: str, inch: bool = False) -> Said:
     text = _IN_WORDS.sub(lambda m: f"{_COUNT_WORDS.index(m[1].lower()) + 2} ", text)
     for pattern, meant in _SAID_SO:
         text = pattern.sub(meant, text)
+    text = _RISES.sub(r"slope \1 over \2", text)
     text = _IN_SO_MUCH.sub(_one_in, text)
     text = _PER_FOOT.sub(_by_the_foot, _FOOT.sub(_by_the_foot, text))
     if _OF_THREADS.search(text) and not _UNKNOWN.search(text):

@@ -231,6 +231,8 @@ def _metal(t: _Teller) -> str:
 def _wires(t: _Teller) -> str:
     wire = t.answer.inputs.get("wire") or t["best_wire"]
     said = f"Over wires of {t.size(float(wire))}: {t.both('over_wires')}"
+    if t.has("over_wires_min"):
+        said += f"; limits {t.size('over_wires_min')} to {t.size('over_wires_max')}"
     if not t.has("pitch_diameter"):
         return said
     return f"{said}; as read the pitch diameter is {t.both('pitch_diameter')}"

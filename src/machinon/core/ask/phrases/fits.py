@@ -13,6 +13,7 @@ phrase = Phrases()
 TIGHTEST = 0.99  # of an interference that was said
 LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
+MOST_TIGHT = 0.5  # mm: no more is pressed
 ALIKE = 0.05  # of its size by which a hole and what goes in it may differ
 _SHAFTS = (
     "shaft",
@@ -211,8 +212,13 @@ def _press_force(s: Said) -> Inputs | None:
         return None
     length, tight = s.near("length"), s.near("interference", "tight")
     metal = s.take("material") or "steel"
+    if not tight and s.hears("fit"):  # a size so small can be nothing else
+        small = (p for p in s.parts if p.kind in ("size", "number") and not p.used)
+        part = next((p for p in small if 0 < s.mm(p.text) < MOST_TIGHT), None)
+        if part is not None:
+            part.used, tight = True, part.text
     length, tight, first, other = s.alike(length, tight, s.size(), s.size())
-    s.has("pin", "shaft", "hub", "bush", "interference", "into", "outside")
+    s.has("pin", "shaft", "hub", "bush", "interference", "into", "outside", "fit")
     if not (length and tight and first):
         return None
     # without the hub's outside it is asked for that

@@ -186,6 +186,7 @@ def _wires(s: Said) -> Inputs | None:
     s.has("three", "over", "wire", "size", "measurement", "with")
     wire, read = (_in_its_unit(s, thread, size) for size in (wire, read))
     given: Inputs = {"thread": thread, "wire": wire, "measured": read}
+    given["external_class"] = s.take("class")
     return {key: value for key, value in given.items() if value}
 
 
@@ -377,6 +378,8 @@ def _dial(s: Said) -> Inputs | None:
     lead, thread = _lead(s), thread_said(s)
     tpi = "" if thread else s.tpi()
     pitch = f"{tpi}tpi" if tpi else "" if thread else s.near("pitch")
+    if not lead and tpi and (said := s.near("pitch")):  # 1.5 pitch on 8 tpi
+        pitch, lead, tpi = said, f"{tpi}tpi", ""
     if not lead and tpi and (other := s.tpi()):  # 26 tpi on 8 tpi: cut on the coarser
         tpi, lead = sorted((tpi, other), key=lambda count: s.mm(f"1in/({count})"))
         pitch, lead = f"{tpi}tpi", f"{lead}tpi"

@@ -80,6 +80,8 @@ def _convert(s: Said) -> Inputs | None:
         if bare and given["to"] in ("mm", "um", "fraction"):
             given["value"] = f"{value}in"
     s.has("nearest", "convert")
+    if to is not None:  # how many thou is 0.03 mm
+        s.has("how", "many", "is", "are", "a")
     return given
 
 
