@@ -30,6 +30,7 @@ _USUAL = {
     "change-gears": ("leadscrew", "gears"),
     "thread-engagement": ("screw_strength", "nut_strength"),
     "gauge-stack": ("pieces",),
+    "pieces": ("kerf",),
     "taper-setup": (),
 }
 # words of the shop that no title has

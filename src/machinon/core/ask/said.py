@@ -435,6 +435,12 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),
+        (r"\bpart(?:ing)?[\s-]+off\b", "parting"),
+        # by its rise, both of one unit: angle 3 in 40, rise of 1 in 10
+        (
+            r"\b(?:angle|rise)\s+(?:of\s+)?(\d+(?:\.\d+)?)\s+in\s+(\d+(?:\.\d+)?)\s*$",
+            r"slope \1 over \2",
+        ),
         (r"\b3[\s-]+wires?\b", "three wire"),
         (r"\bcorner\s+to\s+corner\b", "across corners"),
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
@@ -493,11 +499,6 @@ _IN_SO_MUCH = re.compile(
     r"(?<![\d/.:])\b(?P<first>(?:taper|slope|gradient)\s+(?:of\s+)?)?"
     r"(?P<rise>\d+(?:\.\d+)?)\s+in\s+(?P<run>\d+(?:\.\d+)?)(?!\w|\.\d)"
     r"(?(first)(?!\s*(?:mm|in\s+\d|long|\"|″))|(?=\s+(?:taper|slope|gradient)\b))",
-    re.IGNORECASE,
-)
-# an angle by its rise, both of one unit: angle 3 in 40, rise 1 in 10
-_RISES = re.compile(
-    r"\b(?:angle|rise)\s+(?:of\s+)?(\d+(?:\.\d+)?)\s+in\s+(\d+(?:\.\d+)?)\s*$",
     re.IGNORECASE,
 )
 # a taper by the foot, both ways in inches: 5/8 per foot
@@ -567,7 +568,6 @@ def heard(text: str, inch: bool = False) -> Said:
     text = _IN_WORDS.sub(lambda m: f"{_COUNT_WORDS.index(m[1].lower()) + 2} ", text)
     for pattern, meant in _SAID_SO:
         text = pattern.sub(meant, text)
-    text = _RISES.sub(r"slope \1 over \2", text)
     text = _IN_SO_MUCH.sub(_one_in, text)
     text = _PER_FOOT.sub(_by_the_foot, _FOOT.sub(_by_the_foot, text))
     if _OF_THREADS.search(text) and not _UNKNOWN.search(text):

@@ -192,17 +192,17 @@ _SAWN = ("piece", "nut", "t-nut", "spacer", "washer", "collar", "ring", "blank")
 @phrase("pieces", "how many pieces 35 long from a bar 1000 saw 3")
 def _pieces(s: Said) -> Inputs | None:
     into = s.hears("into")
-    many = s.has("many", "from") or into or _bar_of(s)
+    many = s.has("many", "from", "number") or into or _bar_of(s)
     if not (s.has(*_SAWN) or (into and s.hears("lengths"))) or not many:
         return None
     kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
     long = s.near("length")
     bar, long, kerf = s.alike(bar or s.size(), long or s.size(), kerf or s.size())
     s.has("many", "from", "bar", "strip", "stock", "with", "each", "cut", "get", "saw")
-    if not (bar and long and kerf):
+    if not (bar and long):
         return None
-    bar, long, kerf = sorted((bar, long, kerf), key=s.mm, reverse=True)
-    return {"bar": bar, "length": long, "kerf": kerf}
+    said = sorted(filter(None, (bar, long, kerf)), key=s.mm, reverse=True)
+    return dict(zip(("bar", "length", "kerf"), said, strict=False))
 
 
 @phrase("surface-speed", "surface speed of 75 at 400 rpm")

@@ -293,7 +293,7 @@ def _plain_thread(s: Said) -> Inputs | None:
     if not thread:
         return None
     s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "tpi")
-    s.has("root", "pipe")
+    s.has("root", "pipe", "nose", "spindle")
     s.has("many", "per", "inch", "thread", "helix", "lead", "angle")
     s.has("limit", "outside", "over", "crest")
     if s.has("bore"):  # of its nut
