@@ -125,7 +125,7 @@ def threaded_steps(
     s: Values, *before: Step, ends: str = "Leave room behind it for the tool"
 ) -> tuple[Step, ...]:
     """Bore, register and thread in one chucking, proved there; before: what is cut just
-    before the thread; runs_out: where its tool is clear."""
+    before the thread; ends: how its tool comes clear."""
     pilot = max((s["core.diameter"] - PILOT) / 2, TO_BORE / 2)
     return (
         Step("drill", ("core",), leaves=pilot, key="drill"),

@@ -7,29 +7,30 @@ geometry; the order of laps and the way they are approached are shop rules.
 import math
 from collections.abc import Mapping, Sequence
 from statistics import mean
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
-from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import spoken
-from machinon.core.piece.feature import POINT, Feature
+from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, Holes, least_turn
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size, mirrored
-from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import (
-    Bore,
     Flats,
     Keyway,
-    NutThread,
-    TaperBore,
 )
-from machinon.core.quantity import NUMBER, ROTATION
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.drills import hole_of, ladder
 from machinon.core.route.operations import StepTold
+from machinon.core.route.work.drilling import (
+    STARTS,
+    depth_shown,
+    drill_rpm,
+    tip,
+    turns_shown,
+)
 from machinon.core.route.work.lines import (
     FROM_LEFT,
     Machines,
@@ -41,7 +42,6 @@ from machinon.core.route.work.lines import (
 from machinon.core.route.work.turns import one_way, turned_to
 from machinon.core.setting_out.cones import cone_depth
 from machinon.core.setting_out.dividing import dms
-from machinon.core.sizes.drill_reach import reach_of
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
 
@@ -52,11 +52,9 @@ SPOT = 90.0  # degrees, of a spot drill
 SPOTTED = 16.0  # mm: the widest mouth that a spot drill leaves
 BROKEN_EDGE = 0.4  # mm that a mouth is over its hole
 POINT_ONLY = 0.8  # of the first drill, across a mouth that is only to start it
-STARTS = "A drill that starts by itself wanders."
 FLAT = "No deeper with the point: the floor is to be flat."
 HOLDS = 2.5  # diameters of thread: more holds no more
 SAME = 0.01  # mm: holes so nearly as far apart are read once
-NEAR = 1e-6  # mm: what ends this near to an end of the work ends in it
 TAPPED = (("hand", "by hand, the taps in turn"), ("power", "under power"))
 FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
 
@@ -67,15 +65,6 @@ class Lap(NamedTuple):
     key: str  # empty for the one that bores, taps or drills them at once
     head: str  # what is said of it beside the hole, where there are several
     drill: float = 0.0  # mm; 0 for none
-
-
-def tip(diameter: float) -> float:
-    """Length of a drill's point beyond its shoulder, mm.
-
-    >>> round(tip(10), 3)
-    3.004
-    """
-    return cone_depth(diameter, POINT)
 
 
 def holes_list(
@@ -175,6 +164,19 @@ def _mouth(step: StepTold) -> tuple[float, bool]:
     return round(POINT_ONLY * ladder(step.drill)[0], 1), False
 
 
+def _spotted(step: StepTold) -> tuple[tuple[Shown, ...], str]:
+    """The figures of a spot drill, and what it leaves."""
+    mouth, broken = _mouth(step)
+    figures = (
+        Shown("Across its mouth", mouth, step=0.1),
+        depth_shown("Point at", cone_depth(mouth, SPOT)),
+    )
+    note = f"About {drill_rpm(step, mouth):.0f} rpm. A spot drill of {SPOT:g}°"
+    if broken:
+        return figures, f"{note}: so wide, it leaves the edge of the hole broken."
+    return figures, f"{note}, its point only. {STARTS}"
+
+
 def _each_hole(
     step: StepTold,
     holes: Holes,
@@ -196,16 +198,7 @@ def _each_hole(
         key, head = _named(n, many, lap, len(laps))
         on_face, shown = places[n]
         if lap.key == "spot":
-            mouth, broken = _mouth(step)
-            figures = (
-                Shown("Across its mouth", mouth, step=0.1),
-                _drilled("Point at", cone_depth(mouth, SPOT)),
-            )
-            note = f"About {_rpm(step, mouth):.0f} rpm. A spot drill of {SPOT:g}°"
-            if broken:
-                note += ": so wide, it leaves the edge of the hole broken."
-            else:
-                note += f", its point only. {STARTS}"
+            figures, note = _spotted(step)
             lines.append(WorkLine(key, head, (*shown, *figures), note, on_face))
             continue
         deep = _deep(step, holes.hole, holes.through, lap.drill)
@@ -215,14 +208,9 @@ def _each_hole(
             note = f"{note} {FLAT}".strip()
         if len(laps) > 1:  # which drills come is seen from the lines
             note = note.partition("One after the other")[0]
-            note = f"About {_rpm(step, lap.drill):.0f} rpm. {note}".strip()
+            note = f"About {drill_rpm(step, lap.drill):.0f} rpm. {note}".strip()
         lines.append(WorkLine(key, head, (*shown, *deep), note, on_face))
     return lines
-
-
-def _drilled(words: str, deep: float) -> Shown:
-    """A depth that no drill or tap is held to closer than a tenth, mm."""
-    return Shown(words, deep, step=0.1)
 
 
 def _named(n: int, many: int, lap: Lap, laps: int) -> tuple[str, str]:
@@ -303,23 +291,18 @@ def _deep(
         return (Shown("Across its mouth", hole.sink),)
     if step.operation == "tap":
         deep = hole.threaded(through)
-        return (_drilled("Thread depth", deep), _turns(hole.thread, deep))
+        return (depth_shown("Thread depth", deep), turns_shown(hole.thread, deep))
     if hole.depth is not None:
         deep = hole.depth
         if drill and not hole.flat:
             return (
-                _drilled("To the shoulder", deep),
-                _drilled("Point at", deep + tip(drill)),
+                depth_shown("To the shoulder", deep),
+                depth_shown("Point at", deep + tip(drill)),
             )
         return (Shown("Depth", deep),)
     if drill:
-        return (_drilled("Point at", through + tip(drill)),)
+        return (depth_shown("Point at", through + tip(drill)),)
     return (Shown("Through", through),)
-
-
-def _turns(thread: str, deep: float) -> Shown:
-    """Counted by halves, and none too many: a tap that is on the floor breaks."""
-    return Shown("Turns", downwards(deep / thread_of(thread).lead, 0.5), NUMBER)
 
 
 def _under_power(hole: Hole) -> str:
@@ -476,111 +459,3 @@ def _called(feature: Feature) -> str:
         return "a flat"
     name = spoken(feature.name)
     return name if name[-1].isdigit() else f"the {name}"
-
-
-def _rpm(step: StepTold, drill: float) -> float:
-    """The speed of one of the drills that a step takes, to the nearest ten."""
-    asked: dict[str, Any] = {
-        "material": step.material,
-        "tool": material(step.material).tool,
-        "operation": "drill",
-        "diameter": drill,
-    }
-    if step.speeds:
-        asked["machine_speeds"] = list(step.speeds)
-    rpm = float(reckon("speeds", asked)["rpm"])
-    return rpm if step.speeds else round(rpm, -1)
-
-
-def tapped_list(step: StepTold, deep: float) -> WorkList:
-    """A thread tapped along the axis; deep: how far it goes, mm."""
-    figures = _drilled("Thread depth", deep), _turns(step.tap, deep)
-    taper, plug = (
-        WorkLine(key, head, figures, note)
-        for key, head, note in (
-            (
-                "taper",
-                "The taper tap, held true by the tailstock",
-                "Turn it by hand, spindle locked, the centre following in its end. "
-                "Half a turn back at every turn or two.",
-            ),
-            ("plug", "Then the plug tap", "Clear the chips first; feel for the end."),
-        )
-    )
-    return WorkList((taper, plug))
-
-
-def _from_face(step: StepTold, bore: Bore | NutThread | TaperBore) -> float:
-    """Depth of a drill along the axis, to its shoulder, mm: from the end of the work
-    that it goes in at, through metal that is open there already."""
-    first, last = step.before.ends
-    start, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
-    opens = bore.opens if isinstance(bore, Bore) else "both"
-    if opens == "right" or end > last - NEAR:
-        return last - start + step.past(start, inside=True)
-    return end - first + step.past(end, inside=True)
-
-
-def _faced_solid(step: StepTold, bore: Bore | NutThread | TaperBore) -> bool:
-    """Whether nothing is open where a drill along the axis goes in."""
-    first, last = step.before.ends
-    _, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
-    opens = bore.opens if isinstance(bore, Bore) else "both"
-    right = step.out == "right" if step.out else opens == "right" or end > last - NEAR
-    return step.before.radii(last - NEAR if right else first + NEAR)[0] < NEAR
-
-
-def _from_behind(left: float, reach: float) -> WorkLine:
-    """The rest of a hole that goes through and is deeper than its drill; left: how deep
-    that is, mm."""
-    long = " A long drill, guided by both." if left > reach else ""
-    return WorkLine(
-        "behind",
-        "The rest from the other end",
-        (_drilled("Left, about", left),),
-        "Once it is turned round and faced there, set true by this hole; started with "
-        f"a centre drill, the same drills until they meet.{long}",
-    )
-
-
-def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList:
-    """A hole along the axis, opened drill by drill, its depths from the face that the
-    drill goes in at."""
-    deep = _from_face(step, bore)
-    blind = isinstance(bore, Bore) and bore.pointed
-    if isinstance(bore, NutThread):
-        blind = bore.drilled != (bore.start, bore.end)
-    lines = []
-    if _faced_solid(step, bore):
-        lines.append(
-            WorkLine(
-                "spot",
-                "Start it with a centre drill",
-                note=f"No deeper than its cone. {STARTS}",
-            )
-        )
-    clears = (
-        "Draw it out to clear the chips each time it has gone its own diameter deep."
-    )
-    for drill in ladder(step.drill):
-        figures = [_drilled("Point at", deep + tip(drill))]
-        if blind:
-            figures.insert(0, _drilled("To the shoulder", deep))
-        reach, note = reach_of(drill), clears
-        short = deep + tip(drill) > reach
-        if short and (drill != step.drill or not blind):
-            figures = [_drilled("Point at", downwards(reach, 1.0))]
-        if short and drill != step.drill:
-            note = (
-                f"{clears} Its flutes go no deeper: the next drill goes on without it."
-            )
-        elif short and blind:
-            note = (
-                f"{clears} Deeper than its flutes: the rest by a long one, in its hole."
-            )
-        figures.append(Shown("Speed", _rpm(step, drill), ROTATION, 1))
-        head = f"Drill {drill_named(drill)}"
-        lines.append(WorkLine(f"{drill:g}", head, tuple(figures), note))
-        if short and drill == step.drill and not blind:
-            lines.append(_from_behind(deep - downwards(reach, 1.0), reach))
-    return WorkList(tuple(lines))

@@ -22,23 +22,13 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.route.operations import StepTold
 from machinon.core.route.order import NO_METAL
+from machinon.core.route.work.along_axis import drilled_list, tapped_list
 from machinon.core.route.work.by_hand import by_hand_list
 from machinon.core.route.work.dovetails import dovetail_list
-from machinon.core.route.work.holes import (
-    broach_list,
-    cross_list,
-    drilled_list,
-    holes_list,
-    tapped_list,
-)
+from machinon.core.route.work.holes import broach_list, cross_list, holes_list
 from machinon.core.route.work.lines import Machines, Way, WorkLine, WorkList
-from machinon.core.route.work.milling import (
-    flats_list,
-    keyway_list,
-    slits_list,
-    squared_list,
-    sunk_list,
-)
+from machinon.core.route.work.milling import squared_list, sunk_list
+from machinon.core.route.work.on_a_round import flats_list, keyway_list, slits_list
 from machinon.core.route.work.proving import proved_list
 from machinon.core.route.work.tapers import taper_list
 from machinon.core.route.work.threads import thread_list

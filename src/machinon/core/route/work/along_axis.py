@@ -1,0 +1,117 @@
+"""Holes along the axis, drilled and tapped in the lathe.
+
+Source: geometry; the lengths of drills as they are sold; shop rules.
+"""
+
+from machinon.core.piece.round_sizes import downwards
+from machinon.core.piece.shown import Shown
+from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
+from machinon.core.quantity import ROTATION
+from machinon.core.route.drills import ladder
+from machinon.core.route.operations import StepTold
+from machinon.core.route.work.drilling import (
+    STARTS,
+    depth_shown,
+    drill_rpm,
+    tip,
+    turns_shown,
+)
+from machinon.core.route.work.lines import WorkLine, WorkList
+from machinon.core.sizes.drill_reach import reach_of
+from machinon.core.threads.tapping import drill_named
+
+NEAR = 1e-6  # mm: what ends this near to an end of the work ends in it
+
+
+def tapped_list(step: StepTold, deep: float) -> WorkList:
+    """A thread tapped along the axis; deep: how far it goes, mm."""
+    figures = depth_shown("Thread depth", deep), turns_shown(step.tap, deep)
+    taper, plug = (
+        WorkLine(key, head, figures, note)
+        for key, head, note in (
+            (
+                "taper",
+                "The taper tap, held true by the tailstock",
+                "Turn it by hand, spindle locked, the centre following in its end. "
+                "Half a turn back at every turn or two.",
+            ),
+            ("plug", "Then the plug tap", "Clear the chips first; feel for the end."),
+        )
+    )
+    return WorkList((taper, plug))
+
+
+def _from_face(step: StepTold, bore: Bore | NutThread | TaperBore) -> float:
+    """Depth of a drill along the axis, to its shoulder, mm: from the end of the work
+    that it goes in at, through metal that is open there already."""
+    first, last = step.before.ends
+    start, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
+    opens = bore.opens if isinstance(bore, Bore) else "both"
+    if opens == "right" or end > last - NEAR:
+        return last - start + step.past(start, inside=True)
+    return end - first + step.past(end, inside=True)
+
+
+def _faced_solid(step: StepTold, bore: Bore | NutThread | TaperBore) -> bool:
+    """Whether nothing is open where a drill along the axis goes in."""
+    first, last = step.before.ends
+    _, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
+    opens = bore.opens if isinstance(bore, Bore) else "both"
+    right = step.out == "right" if step.out else opens == "right" or end > last - NEAR
+    return step.before.radii(last - NEAR if right else first + NEAR)[0] < NEAR
+
+
+def _from_behind(left: float, reach: float) -> WorkLine:
+    """The rest of a hole that goes through and is deeper than its drill; left: how deep
+    that is, mm."""
+    long = " A long drill, guided by both." if left > reach else ""
+    return WorkLine(
+        "behind",
+        "The rest from the other end",
+        (depth_shown("Left, about", left),),
+        "Once it is turned round and faced there, set true by this hole; started with "
+        f"a centre drill, the same drills until they meet.{long}",
+    )
+
+
+def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList:
+    """A hole along the axis, opened drill by drill, its depths from the face that the
+    drill goes in at."""
+    deep = _from_face(step, bore)
+    blind = isinstance(bore, Bore) and bore.pointed
+    if isinstance(bore, NutThread):
+        blind = bore.drilled != (bore.start, bore.end)
+    lines = []
+    if _faced_solid(step, bore):
+        lines.append(
+            WorkLine(
+                "spot",
+                "Start it with a centre drill",
+                note=f"No deeper than its cone. {STARTS}",
+            )
+        )
+    clears = (
+        "Draw it out to clear the chips each time it has gone its own diameter deep."
+    )
+    for drill in ladder(step.drill):
+        figures = [depth_shown("Point at", deep + tip(drill))]
+        if blind:
+            figures.insert(0, depth_shown("To the shoulder", deep))
+        reach, note = reach_of(drill), clears
+        short = deep + tip(drill) > reach
+        if short and (drill != step.drill or not blind):
+            figures = [depth_shown("Point at", downwards(reach, 1.0))]
+        if short and drill != step.drill:
+            note = (
+                f"{clears} Its flutes go no deeper: the next drill goes on without it."
+            )
+        elif short and blind:
+            note = (
+                f"{clears} Deeper than its flutes: the rest by a long one, in its hole."
+            )
+        figures.append(Shown("Speed", drill_rpm(step, drill), ROTATION, 1))
+        head = f"Drill {drill_named(drill)}"
+        lines.append(WorkLine(f"{drill:g}", head, tuple(figures), note))
+        if short and drill == step.drill and not blind:
+            lines.append(_from_behind(deep - downwards(reach, 1.0), reach))
+    return WorkList(tuple(lines))
