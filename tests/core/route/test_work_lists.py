@@ -628,10 +628,11 @@ class HolesAreWalked(unittest.TestCase):
         has its start."""
         for kind, mouth in (("through", 9.4), ("tapped", 8.4), ("counterbored", 3.6)):
             lines = listed("plate-block", "drill-ring1", RING | {"ring1.kind": kind})
-            spot = figures(lines[1])
             with self.subTest(kind):
-                self.assertEqual(spot["Across its mouth"], mouth)
-                self.assertEqual(spot["Point at"], mouth / 2)
+                self.assertEqual(figures(lines[1])["Point at"], mouth / 2)
+                self.assertIn(f"{mouth} mm across", lines[1].note)
+                broken = "edge is broken" in lines[1].note
+                self.assertEqual(broken, kind != "counterbored")
         opened = listed("draw-tube-sleeve", "drill-balls")
         self.assertNotIn("spot-1", [line.key for line in opened])
 

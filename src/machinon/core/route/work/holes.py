@@ -164,17 +164,15 @@ def _mouth(step: StepTold) -> tuple[float, bool]:
     return round(POINT_ONLY * ladder(step.drill)[0], 1), False
 
 
-def _spotted(step: StepTold) -> tuple[tuple[Shown, ...], str]:
-    """The figures of a spot drill, and what it leaves."""
+def _spotted(step: StepTold) -> tuple[Shown, str]:
+    """How deep a spot drill goes, and what it leaves."""
     mouth, broken = _mouth(step)
-    figures = (
-        Shown("Across its mouth", mouth, step=0.1),
-        depth_shown("Point at", cone_depth(mouth, SPOT)),
+    what = ", so that the hole's edge is broken" if broken else ", its point only"
+    note = (
+        f"About {drill_rpm(step, mouth):.0f} rpm. A spot drill of {SPOT:g}°, "
+        f"{mouth:g} mm across{what}."
     )
-    note = f"About {drill_rpm(step, mouth):.0f} rpm. A spot drill of {SPOT:g}°"
-    if broken:
-        return figures, f"{note}: so wide, it leaves the edge of the hole broken."
-    return figures, f"{note}, its point only. {STARTS}"
+    return depth_shown("Point at", cone_depth(mouth, SPOT)), note
 
 
 def _each_hole(
@@ -198,8 +196,8 @@ def _each_hole(
         key, head = _named(n, many, lap, len(laps))
         on_face, shown = places[n]
         if lap.key == "spot":
-            figures, note = _spotted(step)
-            lines.append(WorkLine(key, head, (*shown, *figures), note, on_face))
+            point, note = _spotted(step)
+            lines.append(WorkLine(key, head, (*shown, point), note, on_face))
             continue
         deep = _deep(step, holes.hole, holes.through, lap.drill)
         note = how
