@@ -67,14 +67,15 @@ def in_process(
     outside = [
         feature for feature in made.body.features if isinstance(feature, OUTSIDE)
     ]
-    ends = {end.name: end.side for end in made.body.features if isinstance(end, End)}
+    ends = [end for end in made.body.features if isinstance(end, End)]
+    sides = {end.name: end.side for end in ends}
     passed: dict[str, Feature] = {}
     body = made.body.after(done.items(), bare)
     for holding in holdings:
         if not holding.steps:
             continue
         found = []
-        for step, out in zip(holding.steps, _out(holding.steps, ends), strict=True):
+        for step, out in zip(holding.steps, _out(holding.steps, sides), strict=True):
             before = body
             for name in step.features:
                 if step.operation not in NO_METAL:
@@ -82,7 +83,7 @@ def in_process(
             if step.operation == "turn":
                 out = out or _comes_from(made, step, done, passed.values())
                 passed |= _passed(made, step, out, done, outside)
-            passed |= _bored_on(made, step, out, done)
+            passed |= _bored_on(made, step, out, done, ends)
             if step.operation in AFTER_DRILL:
                 bare -= set(step.features)
             if len(done) == len(made.body.features) and not any(done.values()):
@@ -101,12 +102,12 @@ def _left(made: Made, step: Step, name: str) -> float:
     return (feature.diameter - drill_of(step, feature, made.values["inch"])) / 2
 
 
-def _out(steps: Sequence[Step], ends: Mapping[str, Side]) -> list[Side | None]:
+def _out(steps: Sequence[Step], sides: Mapping[str, Side]) -> list[Side | None]:
     """For each step of a holding, the end of the work that stands out: the one that was
     faced there last, or said to be; else the one that will be; None where neither is.
     """
     faced = [
-        ends.get(step.features[0]) if step.operation == "face" else step.out
+        sides.get(step.features[0]) if step.operation == "face" else step.out
         for step in steps
     ]
     now = next((side for side in faced if side), None)
@@ -194,9 +195,13 @@ def gone_past(behind: float, inside: bool) -> float:
 
 
 def _bored_on(
-    made: Made, step: Step, out: Side | None, done: Mapping[str, float]
+    made: Made,
+    step: Step,
+    out: Side | None,
+    done: Mapping[str, float],
+    ends: Sequence[End],
 ) -> dict[str, Feature]:
-    """The hole that a step leaves in metal beyond an end that is cut later."""
+    """The holes that a step leaves in metal beyond ends that are cut later."""
     stock = made.body.stock
     found: dict[str, Feature] = {}
     if isinstance(stock, Block) or step.operation in NO_METAL:
@@ -206,21 +211,16 @@ def _bored_on(
         if not isinstance(bore, Bore | NutThread):
             continue
         wide = bore.bore if isinstance(bore, NutThread) else bore.diameter
-        wide -= 2 * done[name]
-        for end in made.body.features:
-            if not isinstance(end, End) or end.name in done:
-                continue
+        for end in ends:
             left = end.side == "left"
+            short = abs((bore.start if left else bore.end) - end.z) > BESIDE
             behind = end.z - stock.start if left else stock.end - end.z
-            if (
-                abs((bore.start if left else bore.end) - end.z) > BESIDE
-                or behind < NEAR
-            ):
+            if end.name in done or short or behind < NEAR:
                 continue
             on = behind if out == end.side else min(gone_past(behind, True), behind)
-            ends = (end.z - on, end.z) if left else (end.z, end.z + on)
-            key = f"{name} past {end.name}"
-            found[key] = Bore(key, *ends, wide)
+            stations = (end.z - on, end.z) if left else (end.z, end.z + on)
+            beyond = f"{name} past {end.name}"
+            found[beyond] = Bore(beyond, *stations, wide - 2 * done[name])
     return found
 
 
