@@ -447,6 +447,8 @@ class Proved(unittest.TestCase):
         told = figures(line)
         self.assertAlmostEqual(told["against a true bar it reads"], 4.961, places=3)
         self.assertAlmostEqual(told["From the axis"], 7.125, places=3)
+        keys = [line.key for line in listed("taper-plate", "taper-seat")]
+        self.assertEqual(keys, ["straight", "rough"], "it is set already")
 
 
 class Dovetails(unittest.TestCase):

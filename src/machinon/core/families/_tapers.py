@@ -1,18 +1,12 @@
 """Shanks and sockets of named tapers by their standards."""
 
-import math
-
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.piece.round_sizes import downwards
-from machinon.core.piece.shown import Shown
-from machinon.core.quantity import ANGLE
-from machinon.core.reckoning import reckon
 from machinon.core.tapers.shanks import ShankEnd, shank_ends
 from machinon.core.tapers.tapers import taper_of
 
-PROVED_OVER = 40.0  # mm that the indicator goes along the slide
 CLOSE = 0.012  # mm that a bore is over the round that it guides, or that under it
 PAST = 3.0  # mm: a socket is bored past its gauge, for the tang or the draw bar
 
@@ -29,19 +23,6 @@ def shank_end_of(name: str) -> ShankEnd:
     if found is not None:  # one without a tang, that only a draw bar holds
         return replace(found, diameter=wide, length=long, reach=round(reach, 1))
     return ShankEnd(across, wide, long, round(reach, 1), 5.0)
-
-
-def slide_set(half: float) -> tuple[Shown, ...]:
-    """A slide set over by half the taper's angle, degrees, and how an indicator proves
-    it against a true bar, wound along by the slide's own dial."""
-    taper = f"1:{1 / (2 * math.tan(math.radians(half))):.9g}"
-    asked = {"taper": taper, "travel": PROVED_OVER, "along": "slide"}
-    reading = float(reckon("taper-setup", asked)["indicator_reading"])
-    return (
-        Shown("From the axis", half, ANGLE),
-        Shown("Slide wound by", PROVED_OVER),
-        Shown("against a true bar it reads", reading, step=0.001),
-    )
 
 
 def large_end(name: str, key: str) -> float:

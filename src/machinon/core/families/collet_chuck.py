@@ -31,7 +31,6 @@ from machinon.core.families._taper_shank import (
     taper_ends,
     tapered,
 )
-from machinon.core.families._tapers import slide_set
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -202,7 +201,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                      tool="indicator, draw bar", key="set-slide",
                      note="Read the run-out on the collar first: what it shows here "
                      "the seat will have in the machine it is for.",
-                     figures=slide_set(half)),
+                     slide=half),
                 *SEAT_STEPS,
                 Step("deburr", (), key="deburr-seat"),
             ),

@@ -14,7 +14,6 @@ from machinon.core.families._collet_nose import (
     nose_checks,
     nose_features,
 )
-from machinon.core.families._tapers import slide_set
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -267,7 +266,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 Step("mount", (), title="Set the journal true within 2 µm, the slide "
                      f"to {s['seat.half_angle']:g}°", tool="indicator",
-                     key="set-true", figures=slide_set(s["seat.half_angle"])),
+                     key="set-true", slide=s["seat.half_angle"]),
                 *SEAT_STEPS,
                 Step("deburr", ()),
             ),

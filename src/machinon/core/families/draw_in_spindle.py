@@ -13,7 +13,6 @@ from machinon.core.families._tapers import (
     inner_end,
     large_end,
     shank_end_of,
-    slide_set,
     socket_depth,
 )
 from machinon.core.families._tapped import lead_in
@@ -349,7 +348,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 Step("mount", (), title=f"Slide to {half:.4f}°, by an indicator along "
                      "a known taper", tool="indicator", key="set-slide",
-                     figures=slide_set(half)),
+                     slide=half),
                 *(guide[1:] if guided else ()),
                 Step("taper", ("socket",), title="Finish the socket to its blue",
                      tool="boring bar or grinding spindle", note="Contact all along, a "

@@ -14,7 +14,6 @@ from machinon.core.families._collet_nose import (
     nose_checks,
     nose_features,
 )
-from machinon.core.families._tapers import slide_set
 from machinon.core.families._threaded_nose import (
     UNWINDS,
     screwed_home,
@@ -224,7 +223,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                      caution=UNWINDS),
                 Step("bevel", ("nose_edge",)),
                 Step("mount", (), title=f"Set the slide to {half:g}°", tool="indicator",
-                     key="set-slide", figures=slide_set(half)),
+                     key="set-slide", slide=half),
                 *SEAT_STEPS,
                 Step("deburr", ()),
             ),

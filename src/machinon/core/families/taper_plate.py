@@ -17,7 +17,6 @@ from machinon.core.families._nose_plate import (
     nose_sizes,
     spindle,
 )
-from machinon.core.families._tapers import slide_set
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -93,7 +92,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             Step("mount", (), title=f"Slide to {half:.4f}°, by an indicator along the "
                  "spindle's own nose", tool="indicator", key="set-slide",
                  note="Set it on the nose before the chuck goes on, and leave it.",
-                 figures=slide_set(half)),
+                 slide=half),
             Step("taper", ("seat",), leaves=FINISH,
                  title="Bore the seat, a little under size"),
             Step("taper", ("seat",), title="Finish the seat to its blue, "

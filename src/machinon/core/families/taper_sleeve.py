@@ -35,7 +35,6 @@ from machinon.core.families._tapers import (
     inner_end,
     large_end,
     shank_end_of,
-    slide_set,
     socket_depth,
 )
 from machinon.core.piece.body import Body
@@ -344,7 +343,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 Step("mount", (), title=f"Slide to {half:.4f}°, by an indicator along "
                      "a known taper", tool="indicator", key="set-slide",
-                     figures=slide_set(half)),
+                     slide=half),
                 Step("taper", ("seat",), leaves=0.15, title="Rough the socket"),
                 Step("taper", ("seat",), title="Finish the socket to its blue",
                      note="Contact all along, a little stronger at the mouth."),

@@ -342,6 +342,7 @@ class Step(Struct, frozen=True):
     out: Side | None = None
     # what is set or read in it, where its feature does not tell
     figures: tuple[Shown, ...] = ()
+    slide: float = 0.0  # degrees from the axis, that it sets the compound to
 
 
 class FreePart(Struct, frozen=True):

@@ -55,6 +55,7 @@ from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.drills import LADDER, drill_of, hole_of, ladder
 from machinon.core.route.in_process import BESIDE, Standing, gone_past, in_process
 from machinon.core.route.order import NO_METAL, in_order, keyed
+from machinon.core.route.slide import slide_set
 from machinon.core.shop.making import Moved
 from machinon.core.sizes.centre_drills import centre_drill_for
 from machinon.core.sizes.reamers import LEAVES, nearest_reamer
@@ -215,6 +216,9 @@ class StepTold(Struct, frozen=True, dict=True):
     finished: tuple[float, float] = (0.0, 0.0)  # stations of a turned piece's ends
     reamer: float = 0.0  # that is sold for its hole, mm
     drawn: tuple[Feature, ...] = ()  # its features, as they are when all is done
+    slide: float = (
+        0.0  # degrees that the compound was set to in its holding; 0 for none
+    )
     # what the drawing lets the sizes be that have limits of their own, by feature and
     # measure, mm
     limits: Mapping[str, tuple[float, float]] = {}
@@ -301,10 +305,11 @@ def route_told(
     out = []
     for holding, standing in in_process(made, holdings):
         own = turning.get(holding.machine) or None
-        steps = [
-            _told(made, holding, standing, own, (fits or {}).get(standing.step.fit, 0))
-            for standing in standing
-        ]
+        steps, slide = [], 0.0
+        for stands in standing:
+            fit = (fits or {}).get(stands.step.fit, 0)
+            steps.append(_told(made, holding, stands, own, fit, slide))
+            slide = stands.step.slide or slide
         out.append(
             HoldingTold(
                 holding.key,
@@ -361,6 +366,7 @@ def _told(
     standing: Standing,
     speeds: tuple[float, ...] | None,
     fit: int,
+    slide: float,
 ) -> StepTold:
     step = standing.step
     operation = OPERATIONS[step.operation]
@@ -389,10 +395,13 @@ def _told(
         _banded(made, step),
         standing.out,
         holding.stacked,
-        step.figures or _left_by_reamer(step, first, made),
+        slide_set(step.slide)
+        if step.slide
+        else step.figures or _left_by_reamer(step, first, made),
         made.body.ends if made.body.turns else (0.0, 0.0),
         reamer,
         tuple(features),
+        slide,
         _limits(made, step),
     )
 

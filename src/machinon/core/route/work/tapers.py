@@ -38,6 +38,7 @@ RUBBED = (
 )
 GAP = 0.01  # mm a side: about what a film of blue no longer bridges; a shop rule
 COMPOUND = 60.0  # mm that a compound slide goes, about
+SAME = 0.01  # degrees: a slide set so nearly stands right already
 STRAIGHT = 1.0  # mm on the diameter left over a taper that is cut straight before
 APART = 25.0  # mm between the places where a taper is measured
 TRAVEL = 40.0  # mm that the indicator goes along the slide
@@ -113,10 +114,10 @@ def taper_list(
             bar = way("sine", "Sine bar", SINE_BARS, ways)
             asked.append(bar)
             shown = _along_a_sine_bar(float(bar.chosen), given, answers)
+    already = abs(step.slide - feature.half_angle) < SAME
     setting_lines = [
         *_straight(step, feature),
-        set_over,
-        shown,
+        *(() if already else (set_over, shown)),
         WorkLine(
             "rough",
             "Rough it, then two places",
@@ -141,7 +142,7 @@ def taper_list(
     ]
     begun = any(f.name == feature.name for f in step.before.features)
     lines = [] if begun else setting_lines
-    asked = [] if begun else asked
+    asked = [] if begun or already else asked
     if not step.leaves:
         lines = [*lines, *to_depth]
         asked.append(way("rubbed", "Blue rubbed", RUBBED, ways))
