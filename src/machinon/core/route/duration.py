@@ -19,6 +19,7 @@ from machinon.core.piece.turned_features import (
     Screw,
     ToTheMiddle,
 )
+from machinon.core.route.drills import ladder
 from machinon.core.route.operations import StepTold
 
 STANDING = {
@@ -42,6 +43,7 @@ TURNED_OVER = 3.0  # minutes to turn a block over, bed it and deburr it
 SNEAKED_UP = 8.0  # minutes of cuts and readings until a size is in its band
 BLUED = 15.0  # minutes of setting, bluing and turning until a taper bears
 EACH_HOLE, EACH_TAPPED, EACH_FLAT = 0.5, 2.0, 2.0  # minutes, to find it and do it
+EACH_LAP = 0.3  # minutes, to find a hole and to spot or drill it
 MILLED = 60.0  # mm³ a minute for each m/min that high-speed steel may cut the metal at
 BALL = 20.0  # minutes to turn a ball in its steps and to file it
 FILED = 50.0  # mm² of edge a minute, sawn near a line and filed to it
@@ -66,6 +68,9 @@ def minutes_of(step: StepTold) -> float:
     elif step.banded and step.operation in BANDED:
         cut += SNEAKED_UP
     each = EACH_TAPPED if step.operation == "tap" else EACH_HOLE
+    if step.operation == "drill":  # spotted first, and each drill set
+        tools = 1 + len(ladder(step.drill))
+        cut, each = cut + (tools - 1) * HANDLING, tools * EACH_LAP
     for feature in step.cut:
         if isinstance(feature, Holes | CrossHoles):
             cut += each * feature.many
