@@ -123,6 +123,23 @@ class Sums(unittest.TestCase):
                 reckon("hole-row", given)
             self.assertEqual(caught.exception.key, key)
 
+    def test_a_hole_takes_the_tap_whose_drill_it_is(self):
+        """Every usual thread's own drill leads back to it. 8.4 leaves M10 82 %, and is
+        the close hole of M8; 5/16-18 stands 0.46 free in it."""
+        for name in ("M4", "M6", "M8", "M10", "M12", "1/4-20", "3/8-16", "#8-32"):
+            drill = reckon("tap-drill", {"thread": name})["drill_size"]
+            first = reckon("hole-tap", {"hole": drill})["taps"][0]["thread"]
+            with self.subTest(name):
+                self.assertTrue(first.startswith(name), first)
+        found = reckon("hole-tap", {"hole": 8.4})
+        self.assertAlmostEqual(found["taps"][0]["engagement"], 82.1, places=1)
+        room = {o["screw"]: round(o["room"], 2) for o in found["through"]}
+        self.assertEqual(room, {"M8": 0.4, "5/16-18 UNC": 0.46})
+        for fit in ("close", "normal"):
+            hole = reckon("clearance-hole", {"thread": "M6", "fit": fit})["diameter"]
+            through = reckon("hole-tap", {"hole": hole})["through"]
+            self.assertEqual(through[0]["screw"], "M6")
+
     def test_a_metal_warns_of_the_tap_it_does_not_take(self):
         """Cast iron crumbles under a forming tap, and nothing taps hardened steel."""
         for metal, kind, warns in (

@@ -58,6 +58,7 @@ SUBJECTS = (
     "threads.tapping",
     "threads.reaming",
     "threads.screws",
+    "threads.hole_tap",
     "threads.screw_torque",
     "threads.change_gears",
     "tapers.tapers",

@@ -551,7 +551,19 @@ def _identify(t: _Teller) -> str:
     return f"{found[0]['thread']}"
 
 
+def _hole_tap(t: _Teller) -> str:
+    taps = [f"{o['thread']} ({o['engagement']:.0f} %)" for o in t["taps"][:3]]
+    said = f"It takes a tap {', '.join(taps)}" if taps else "It takes no tap as it is"
+    if t["through"]:
+        screws = (
+            f"{o['screw']} ({t.size(o['room'], 0.01)} of room)" for o in t["through"]
+        )
+        said += f"; {' or '.join(screws)} goes through"
+    return said
+
+
 TELLINGS: Mapping[str, Telling] = {
+    "hole-tap": _hole_tap,
     "tap-drill": _tap_drill,
     "cutting-time": _cutting_time,
     "turned-finish": lambda t: (

@@ -80,6 +80,26 @@ def _holes() -> Mapping[str, ClearanceHole]:
 
 
 @functools.cache
+def clearance_holes() -> Mapping[Thread, ClearanceHole]:
+    """The holes for screws, by the coarse thread of their size."""
+    # of the smallest inch size there is only a fine one
+    threads = sorted(
+        known_threads().values(), key=lambda thread: thread.series == "UNF"
+    )
+    table: dict[Thread, ClearanceHole] = {}
+    for size, hole in _holes().items():
+        for thread in threads:
+            coarse = thread.series == "coarse" and thread.name == size
+            unified = thread.series in ("UNC", "UNF") and thread.name.startswith(
+                f"{size}-"
+            )
+            if coarse or unified:
+                table[thread] = hole
+                break
+    return table
+
+
+@functools.cache
 def _heads() -> Mapping[tuple[str, str], Head]:
     table = {}
     for r in rows("screw_heads"):

@@ -267,6 +267,21 @@ def clearance_hole(s: Sketch) -> None:
     s.ask("fit", (s.p(hole, 0)[0], s.p(0, 0)[1]))
 
 
+def hole_tap(s: Sketch) -> None:
+    """The hole cut open; the likeliest thread in it, the screw that goes through."""
+    hole = s.v("hole", 10.0)
+    taps = s.results.get("taps") or []
+    s.frame(-hole * 1.6, -hole * 0.8, hole * 1.6, hole * 0.8)
+    for side in (-1, 1):
+        s.box(side * hole / 2, -hole * 0.7, side * hole * 1.4, hole * 0.7, hatch=True)
+    if taps:
+        r = float(taps[0]["major"]) / 2
+        for wall in (-r, r):
+            s.line((wall, -hole * 0.7), (wall, hole * 0.7), "cut", 1.0)
+    s.line((0, -hole * 0.85), (0, hole * 0.85), "centre", 1.0)
+    s.across("hole", (-hole / 2, hole * 0.7), (hole / 2, hole * 0.7), 2.4, "hole")
+
+
 def ream_drill(s: Sketch) -> None:
     """The hole from above: the drill's, and what the reamer takes round it."""
     wide, drill = s.v("reamer"), s.r("drill_size")
@@ -428,6 +443,7 @@ PICTURES = {
     "change-gears": change_gears,
     "clearance-hole": clearance_hole,
     "ream-drill": ream_drill,
+    "hole-tap": hole_tap,
     "screw-torque": screw_torque,
     "cap-screw": cap_screw,
     "thread-engagement": thread_engagement,

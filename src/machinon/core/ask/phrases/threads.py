@@ -93,6 +93,24 @@ def _tap(s: Said) -> Inputs | None:
     return {**given, "material": metal} if metal else given
 
 
+@phrase("hole-tap", "which tap for a hole of 8.4")
+def _of_hole(s: Said) -> Inputs | None:
+    """The thread of a hole that is there, or the screw that goes through it."""
+    if any(
+        p.kind in ("thread", "zone", "fit", "percent", "tpi", "pin") for p in s.parts
+    ):
+        return None
+    asked = s.has("tap", "screw", "bolt", "thread")
+    if not asked or not s.hears("hole", "bore"):
+        return None
+    if not (s.hears("which", "what", "size", "fits", "fit", "through", "go", "goes")):
+        return None
+    hole = s.near("hole", "bore") or s.size()
+    s.has("hole", "bore", "which", "what", "size", "fit", "through", "go", "a", "take")
+    s.has("drilled", "for", "of", "in", "into", "can", "i", "use")
+    return {"hole": hole} if hole else None
+
+
 @phrase("ream-drill", "drill for 8 mm reamer")
 def _ream(s: Said) -> Inputs | None:
     if not s.has("ream", "reamer", "reaming", "reamed"):
