@@ -10,7 +10,7 @@ from machinon.core.threads.tapping import LEAST, MOST, USUAL_ENGAGEMENT, full_th
 
 # what is sold for every tap stock, and what has to be looked for: of 100 % of thread
 RARE = {"fine": 4.0, "UNF": 2.0, "UNEF": 8.0, "UN": 12.0, "BSF": 6.0, "BSW": 3.0,
-        "BA": 3.0, "G": 10.0}  # fmt: skip
+        "BA": 6.0, "G": 10.0}  # fmt: skip
 NOT_TAPPED = ("Tr",)  # are cut on the lathe
 SHOWN = 6
 LOOSEST = 1.25  # times a screw: a hole wider than this is no hole for it
