@@ -9,7 +9,7 @@ from machinon.core.threads.screws import clearance_holes
 from machinon.core.threads.tapping import LEAST, MOST, USUAL_ENGAGEMENT, full_thread
 
 # what is sold for every tap stock, and what has to be looked for: of 100 % of thread
-RARE = {"fine": 4.0, "UNF": 2.0, "UNEF": 8.0, "UN": 12.0, "BSF": 6.0, "BSW": 3.0,
+RARE = {"fine": 4.0, "UNF": 4.0, "UNEF": 8.0, "UN": 12.0, "BSF": 6.0, "BSW": 3.0,
         "BA": 6.0, "G": 10.0}  # fmt: skip
 NOT_TAPPED = ("Tr",)  # are cut on the lathe
 SHOWN = 6
