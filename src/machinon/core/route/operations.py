@@ -65,6 +65,7 @@ from machinon.core.threads.tapping import drill_named
 END_MILL, FACE_MILL, SAW = 20.0, 50.0, 80.0  # mm: cutters of a usual size
 NAMED = ("end mill", "slot drill")  # are called by their size
 BY_HAND = "saw and files"
+CLEAR_OF = "Clamp it well; keep clear of the turning cutter."
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 
 
@@ -166,12 +167,18 @@ OPERATIONS: Mapping[str, Operation] = {
             "Mill",
             "end mill",
             "mill",
-            "Clamp it well; keep clear of the turning cutter.",
+            CLEAR_OF,
         ),
-        Operation("square", "Square up", "face mill", "mill"),
-        Operation("counterbore", "Counterbore", "counterbore", "countersink"),
+        Operation("square", "Square up", "face mill", "mill", CLEAR_OF),
+        Operation(
+            "counterbore",
+            "Counterbore",
+            "counterbore",
+            "countersink",
+            "It grabs as it enters: clamp the work, and ease it in.",
+        ),
         Operation("countersink", "Countersink", "countersink", "countersink"),
-        Operation("keyway", "Cut", "slot drill", "mill"),
+        Operation("keyway", "Cut", "slot drill", "mill", CLEAR_OF),
         Operation(
             "saw", "Saw", "slitting saw", "saw", "Hold both sides: no piece may fall."
         ),
