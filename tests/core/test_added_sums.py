@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from itertools import pairwise
 
 from machinon.core.errors import BadInput
 from machinon.core.materials import materials
@@ -342,6 +343,27 @@ class Tables(unittest.TestCase):
                 size = float(row["diameter_mm"])
                 deep = abs(size - float(row["groove_diameter_mm"]))
                 self.assertTrue(0.03 * size <= deep <= 0.07 * size + 0.1)
+
+    def test_an_e_clip_is_named_by_its_groove_and_goes_on_its_shafts(self):
+        """Each range begins over the last one's and ends over it; the groove is wider
+        than the clip by 0.04 or 0.05, and at least 0.2 deeper than the thinnest
+        shaft. 10 lies in the middle of what a clip of 8 goes on."""
+        clips = [{k: float(v) for k, v in row.items() if k != "source"}
+                 for row in rows("e_clips")]  # fmt: skip
+        for clip, larger in pairwise(clips):
+            for key in ("size_mm", "shaft_least_mm", "shaft_most_mm"):
+                self.assertLess(clip[key], larger[key])
+        for clip in clips:
+            self.assertGreaterEqual(
+                clip["shaft_least_mm"] - clip["size_mm"], 0.2 - 1e-9
+            )
+            free = clip["groove_width_mm"] - clip["thickness_mm"]
+            self.assertIn(round(free, 3), (0.04, 0.05))
+        ten = reckon("e-clip", {"diameter": 10})
+        self.assertEqual((ten["size"], ten["groove_width"]), (8.0, 1.05))
+        self.assertEqual(ten["others"], ["7", "9"])
+        with self.assertRaisesRegex(BadInput, "from 1 to 42"):
+            reckon("e-clip", {"diameter": 60})
 
     def test_printed_circlips(self):
         """DIN 471: 20 x 1.2 in a groove of 19; DIN 472: 47 x 1.75 in 49.5."""

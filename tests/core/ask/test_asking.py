@@ -116,6 +116,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("time to cut 200 mm at 60 mm/min", "table-feed", "time", 200),
     ("25 mm by a handle of 0.1 inch a turn", "dial-turns", "lines", 84),
     ("which tap for a hole of 8.4", "hole-tap", "", None),
+    ("e clip for 8 shaft", "e-clip", "groove_width", 0.74),
     ("bolt size for 6.6 hole", "hole-tap", "", None),
     ("angle 3 in 40", "triangle", "angle", 4.2892),
     ("how many 24 mm pieces in a 3 metre bar", "pieces", "pieces", 111),

@@ -688,6 +688,10 @@ TELLINGS: Mapping[str, Telling] = {
         f"Key {t['key']}: cutter {t.both('cutter', 0.01)}, "
         f"{t.size('shaft_depth')} deep in the shaft"
     ),
+    "e-clip": lambda t: (
+        f"Clip {t.size('size')}: groove {t.both('groove_diameter', 0.01)}, "
+        f"{t.size('groove_width', 0.01)} wide"
+    ),
     "circlip": lambda t: (
         f"Groove {t.both('groove_diameter', 0.01)}, {t.size('groove_width', 0.01)} wide"
     ),

@@ -1,5 +1,6 @@
 """Retaining rings in their grooves, and Woodruff keys in their seats."""
 
+from collections.abc import Mapping
 from typing import Any
 
 from machinon.core.errors import BadInput, unknown
@@ -51,6 +52,56 @@ def _circlip(trail: Trail, diameter: float, kind: str) -> dict[str, Any]:
         "groove_width": float(found["groove_width_mm"]),
         "thickness": float(found["thickness_mm"]),
         "source": found["source"],
+    }
+
+
+@reckoning(
+    "e-clip",
+    group="Measuring over and across",
+    title="Groove for an E-clip, pushed on from the side",
+    usual={"diameter": 10},
+    inputs=(Input("diameter", LENGTH, "of the shaft", above=0, high=100),),
+    results=(
+        Result("size", LENGTH, "of the clip, as it is sold"),
+        Result("groove_diameter", LENGTH, "of the groove's floor: the clip's size"),
+        Result("groove_width", LENGTH, "of the groove"),
+        Result("thickness", LENGTH, "of the clip"),
+        Result("others", TEXT, "sizes that go on that shaft as well"),
+    ),
+    sources=("DIN 6799:2011",),
+)
+def _e_clip(trail: Trail, diameter: float) -> dict[str, Any]:
+    known = rows("e_clips")
+
+    def range_of(row: Mapping[str, str]) -> tuple[float, float]:
+        return float(row["shaft_least_mm"]), float(row["shaft_most_mm"])
+
+    fits = [row for row in known if range_of(row)[0] <= diameter <= range_of(row)[1]]
+    if not fits:
+        least, most = range_of(known[0])[0], range_of(known[-1])[1]
+        raise BadInput(
+            "diameter",
+            f"No E-clip goes on {diameter:g} mm: from {least:g} to {most:g} mm there "
+            "are some.",
+        )
+    # the one whose shafts it is in the middle of holds neither by little nor cuts deep;
+    # of two such the shallower groove
+    best = min(reversed(fits), key=lambda row: abs(sum(range_of(row)) / 2 - diameter))
+    least, most = range_of(best)
+    groove = trail.step(
+        "Groove",
+        f"size {best['size_mm']}, for shafts of {least:g} to {most:g}",
+        float(best["size_mm"]),
+    )
+    trail.cautions.append(
+        "It flies when it is pushed on or levered off: eyes covered, a rag over it."
+    )
+    return {
+        "size": groove,
+        "groove_diameter": groove,
+        "groove_width": float(best["groove_width_mm"]),
+        "thickness": float(best["thickness_mm"]),
+        "others": [row["size_mm"] for row in fits if row is not best],
     }
 
 

@@ -520,6 +520,7 @@ PICTURES = {
     "convert": convert,
     "angle": angle,
     "circlip": circlip,
+    "e-clip": circlip,
     "woodruff": woodruff,
     "angle-block": angle_block,
     "knurl": knurl,

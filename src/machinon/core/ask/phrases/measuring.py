@@ -101,6 +101,15 @@ def _circlip(s: Said) -> Inputs | None:
     return {"diameter": size, **({"kind": "bore"} if bore else {})}
 
 
+@phrase("e-clip", "e-clip 10 shaft")
+def _e_clip(s: Said) -> Inputs | None:
+    if not s.has("e-clip", "eclip", "e-ring"):
+        return None
+    size = s.near("shaft", "pin") or s.size()
+    s.has("ring", "groove", "shaft", "pin", "for")
+    return {"diameter": size} if size else None
+
+
 @phrase("flat", "flat 8 wide on 12.1")
 def _flat(s: Said) -> Inputs | None:
     if not s.has("flat"):
