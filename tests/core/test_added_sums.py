@@ -141,6 +141,28 @@ class Sums(unittest.TestCase):
             through = reckon("hole-tap", {"hole": hole})["through"]
             self.assertEqual(through[0]["screw"], "M6")
 
+    def test_a_gear_is_read_over_as_many_teeth_as_the_tables_say(self):
+        """Span over k teeth of module 1 at 20°, as gear tables print it; 20 DP of 40
+        teeth is 2 in round its pitch circle, 2.1 in outside, 0.10785 in deep."""
+        for teeth, k, span in (
+            (14, 2, 4.6243), (17, 2, 4.6663), (20, 3, 7.6604), (30, 4, 10.7526),
+            (45, 6, 16.8670),
+        ):  # fmt: skip
+            self.told("gear", {"teeth": teeth, "module": 1}, span_teeth=k)
+            found = reckon("gear", {"teeth": teeth, "module": 1})["span"]
+            self.assertAlmostEqual(found, span, places=3, msg=f"{teeth} teeth")
+        inch = reckon("gear", {"teeth": 40, "dp": 20, "mate": 60})
+        self.assertAlmostEqual(inch["outside_diameter"] / INCH, 2.1)
+        self.assertAlmostEqual(inch["depth"] / INCH, 0.10785)
+        self.assertAlmostEqual(inch["centres"] / INCH, 2.5)
+        # the chord and its height lie on the pitch circle
+        half, up = inch["thickness"] / 2, inch["outside_diameter"] / 2 - inch["height"]
+        self.assertAlmostEqual(math.hypot(half, up), inch["pitch_diameter"] / 2)
+        for given in ({"teeth": 20}, {"teeth": 20, "module": 1, "dp": 20}):
+            with self.assertRaises(BadInput) as caught:
+                reckon("gear", given)
+            self.assertEqual(caught.exception.key, "module")
+
     def test_a_metal_warns_of_the_tap_it_does_not_take(self):
         """Cast iron crumbles under a forming tap, and nothing taps hardened steel."""
         for metal, kind, warns in (

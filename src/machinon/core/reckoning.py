@@ -78,6 +78,7 @@ SUBJECTS = (
     "setting_out.bolt_circle",
     "setting_out.hole_row",
     "setting_out.dividing",
+    "setting_out.gear",
     "setting_out.polygon",
     "setting_out.cones",
     "setting_out.centring",

@@ -115,6 +115,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("wind the handle 0.1 in a turn 6 in/min", "table-feed", "handle_time", 1.0),
     ("time to cut 200 mm at 60 mm/min", "table-feed", "time", 200),
     ("25 mm by a handle of 0.1 inch a turn", "dial-turns", "lines", 84),
+    ("module 1.5 gear 32 teeth", "gear", "outside_diameter", 51.0),
+    ("gear 20 dp 40 teeth", "gear", "pitch_diameter", 50.8),
     ("which tap for a hole of 8.4", "hole-tap", "", None),
     ("e clip for 8 shaft", "e-clip", "groove_width", 0.74),
     ("bolt size for 6.6 hole", "hole-tap", "", None),

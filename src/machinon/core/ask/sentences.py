@@ -650,6 +650,10 @@ TELLINGS: Mapping[str, Telling] = {
     "bolt-circle": _circle,
     "hole-row": _row,
     "dividing": _dividing,
+    "gear": lambda t: (
+        f"Blank {t.both('outside_diameter', 0.01)}, {t.size('depth', 0.01)} deep, "
+        f"cutter {t['cutter']}; {t.size('span')} over {t['span_teeth']} teeth"
+    ),
     "change-gears": _gears,
     "polygon": _polygon,
     "pipe-joint": lambda t: (

@@ -378,7 +378,34 @@ def hole_row(s: Sketch) -> None:
     s.tell("last", (s.p(places[-1], 0)[0], y + 4.4 * s.size), "the last at")
 
 
+def gear(s: Sketch) -> None:
+    """The gear with plain teeth, its pitch circle, and the mate's where it has one."""
+    teeth = int(s.v("teeth", 30))
+    outside, root = s.r("outside_diameter", 64.0) / 2, s.r("root_diameter", 55.0) / 2
+    pitch = s.r("pitch_diameter", 60.0) / 2
+    s.frame(-outside * 1.2, -outside * 1.05, outside * 1.2, outside * 1.05, (12, 3))
+    outline = []
+    for n in range(teeth):
+        for part, r in ((-0.3, root), (-0.14, outside), (0.14, outside), (0.3, root)):
+            turn = math.tau * (n + part) / teeth
+            outline.append((r * math.sin(turn), r * math.cos(turn)))
+    s.shape(outline)
+    s.circle(0, 0, pitch, "centre", width=1.0)
+    s.cross(0, 0, 0.2 * outside)
+    x, y = s.p(0, 0)
+    s.ask("teeth", (x, y - 3.0 * s.size))
+    s.ask("module" if s.values.get("dp") is None else "dp", (x, y + 3.0 * s.size))
+    left, right = s.p(-outside * 1.1, 0)[0], s.p(outside * 1.1, 0)[0]
+    for keys, at, anchor in (
+        (("outside_diameter", "pitch_diameter", "root_diameter"), left, "right"),
+        (("depth", "span", "centres"), right, "left"),
+    ):
+        for n, key in enumerate(keys):
+            s.tell(key, (at, y + 4.4 * (n - 1) * s.size), "", anchor)  # type: ignore[arg-type]
+
+
 PICTURES = {
+    "gear": gear,
     "hole-row": hole_row,
     "arc-points": arc_points,
     "pipe-joint": pipe_joint,

@@ -35,6 +35,23 @@ def _span(s: Said) -> Inputs | None:
     return asked if hole else None
 
 
+@phrase("gear", "gear 30 teeth module 2")
+def _gear(s: Said) -> Inputs | None:
+    """A gear's blank and teeth; change gears are asked by their pitch."""
+    if not s.hears("gear", "wheel", "pinion") or s.hears("leadscrew", "screw", "pitch"):
+        return None
+    module = s.near("module", "mod", kinds=("number", "size"))
+    dp = "" if module else s.near("dp", "diametral", kinds=("number",))
+    teeth = s.near("teeth", "tooth", kinds=("number",))
+    if not teeth and (module or dp):
+        teeth = s.take("number")
+    s.has("gear", "wheel", "pinion", "spur", "blank", "outside", "diameter", "depth")
+    s.has("cutter", "module", "dp", "teeth", "size", "of", "for")
+    if not teeth.isdigit() or not (module or dp):
+        return None
+    return {"teeth": teeth, **({"module": module} if module else {"dp": dp})}
+
+
 _ROW = ("row", "line", "spread", "spaced", "evenly", "equally", "divide", "apart")
 
 
