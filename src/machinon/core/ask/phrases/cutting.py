@@ -471,8 +471,10 @@ def _metal(s: Said) -> Inputs | None:
     """What a metal is like; of no size."""
     metal = s.take("material")
     tapped = s.hears("tap") and s.has("form", "forming", "formed")
-    if not metal or not (s.has(*_LIKE) or tapped):
+    speed = s.has("speed") and s.has("cutting", "surface", "turning", "sfm", "of")
+    if not metal or not (s.has(*_LIKE) or tapped or speed):
         return None
+    s.has("hss", "for", "with")
     if any(part.kind in (*_SIZES, "thread") for part in s.parts):
         return None
     s.has("tap", "how", "is", "can", "i", "what", "of", "metal")

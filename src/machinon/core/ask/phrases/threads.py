@@ -173,10 +173,10 @@ def _head(s: Said) -> Inputs | None:
     if not thread:
         return None
     for kind in ("button", "countersunk", "hex", "set", "cap"):
-        if s.has(kind) | (kind == "countersunk" and s.has("countersink")):
+        if s.has(kind) | (kind == "countersunk" and s.has("countersink", "csk")):
             if kind == "countersunk":  # such heads are of 90 degrees
                 s.near("countersunk", "countersink", kinds=("number", "angle"))
-            s.has("head", "screw", "size", "key", "counterbore", "socket")
+            s.has("head", "screw", "size", "key", "counterbore", "socket", "diameter")
             return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
     if s.has("head", "counterbore", "socket"):
         return {"thread": thread}

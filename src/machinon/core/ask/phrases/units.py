@@ -15,6 +15,8 @@ def _drill_name(s: Said) -> Inputs | None:
     letter = s.has("letter")
     if not s.has("drill") and not letter:
         return None
+    if s.hears("centre", "center"):  # they have numbers of their own
+        return None
     s.has("number", "no", "size")
     if letter:
         word = next(
