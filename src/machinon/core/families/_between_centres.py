@@ -1,10 +1,21 @@
 """Work between centres: what the dog covers is turned from the other end."""
 
-from machinon.core.piece.family import Step
+from machinon.core.piece.family import Holding, Step
 from machinon.core.piece.feature import Side
 
 COPPER = ", copper under it"
 CATCHES = "The dog's tail catches sleeves and rags: sleeves up, no filing near it."
+
+
+HOLES_AND_CENTRES = (
+    "Both ends get their holes and a true centre first: everything after is turned "
+    "between them."
+)
+
+
+def each_end(why: str, steps: tuple[Step, ...]) -> Holding:
+    """What comes first: the ends in the chuck, one after the other."""
+    return Holding("ends", "lathe", "In the chuck, each end in turn", why, steps)
 
 
 def dog_on(where: str, out: Side, stands_still: bool = False) -> Step:

@@ -8,7 +8,10 @@ held by a set screw that meets it square from the side.
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._between_centres import dog_on
+from machinon.core.families._between_centres import (
+    dog_on,
+    each_end,
+)
 from machinon.core.families._tapped import tapped, thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -308,10 +311,7 @@ def route(s: Values) -> tuple[Holding, ...]:
     deep = f"Mill the flat for the holder's screws, {s['flat.depth']:g} deep"
     flat = (Step("mill", ("flat",), title=deep),) if s["flat.length"] else ()
     return (
-        Holding(
-            "ends",
-            "lathe",
-            "In the chuck, each end in turn",
+        each_end(
             "Both ends get a centre first: everything after is turned between them.",
             (
                 Step("face", ("rear",)),

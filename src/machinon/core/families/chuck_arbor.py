@@ -7,7 +7,13 @@ it, a short taper, a round or a thread, are at the right.
 from collections.abc import Iterable
 
 from machinon.core.families._arbor_head import FINISH
-from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._between_centres import (
+    COPPER,
+    HOLES_AND_CENTRES,
+    dog_on,
+    each_end,
+    end_for_end,
+)
 from machinon.core.families._taper_shank import (
     GUIDED,
     SHANK_LONG,
@@ -230,12 +236,8 @@ def _front_steps(s: Values) -> tuple[Step, ...]:
 
 def route(s: Values) -> tuple[Holding, ...]:
     return (
-        Holding(
-            "ends",
-            "lathe",
-            "In the chuck, each end in turn",
-            "Both ends get their holes and a true centre first: everything after is "
-            "turned between them.",
+        each_end(
+            HOLES_AND_CENTRES,
             (
                 *small_end_steps(s),
                 Step("face", ("front",), title="Turn it round, face to length"),

@@ -23,6 +23,9 @@ from machinon.core.families._arbor_head import (
     stock_sizes,
     turned_head,
 )
+from machinon.core.families._between_centres import (
+    each_end,
+)
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,
@@ -93,10 +96,7 @@ def checks(s: Values) -> Iterable[Check]:
 def route(s: Values) -> tuple[Holding, ...]:
     low, high = _held(s)
     return (
-        Holding(
-            "ends",
-            "lathe",
-            "In the chuck, each end in turn",
+        each_end(
             "Both ends get a true centre first: everything after is turned between "
             "them.",
             (

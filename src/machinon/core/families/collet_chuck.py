@@ -6,7 +6,12 @@ collet's seat are at the right.
 
 from collections.abc import Iterable
 
-from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._between_centres import (
+    COPPER,
+    dog_on,
+    each_end,
+    end_for_end,
+)
 from machinon.core.families._collet_nose import (
     COLLET,
     NOSE_SIZES,
@@ -155,10 +160,7 @@ def route(s: Values) -> tuple[Holding, ...]:
         ),
     )
     return (
-        Holding(
-            "ends",
-            "lathe",
-            "In the chuck, each end in turn",
+        each_end(
             "Both ends get their holes first: everything outside is turned between "
             "them.",
             (

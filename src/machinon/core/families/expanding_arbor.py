@@ -7,7 +7,11 @@ z = 0 is the shank's end; the slit nose and its taper are at the right.
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._between_centres import dog_on, end_for_end
+from machinon.core.families._between_centres import (
+    dog_on,
+    each_end,
+    end_for_end,
+)
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
@@ -246,10 +250,7 @@ def route(s: Values) -> tuple[Holding, ...]:
         ),
     )  # fmt: skip
     return (
-        Holding(
-            "ends",
-            "lathe",
-            "In the chuck, each end in turn",
+        each_end(
             "Taper and thread are one axis: bored in one chucking.",
             (
                 Step("face", ("shank_end",)),

@@ -7,7 +7,12 @@ z = 0 is the top of the head; the thread's end is at the right.
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._between_centres import (
+    COPPER,
+    dog_on,
+    each_end,
+    end_for_end,
+)
 from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -166,10 +171,7 @@ def route(s: Values) -> tuple[Holding, ...]:
     thread = thread_of(str(s["thread.thread"]))
     groove = (Step("groove", ("groove",)),) if s["groove.width"] else ()
     return (
-        Holding(
-            "ends",
-            "lathe",
-            "In the chuck, each end in turn",
+        each_end(
             "Both ends get their centre first: everything after is turned between "
             "them, so it can be put back as often as the thread asks.",
             (

@@ -22,6 +22,10 @@ from machinon.core.families._arbor_head import (
     stock_sizes,
     turned_head,
 )
+from machinon.core.families._between_centres import (
+    HOLES_AND_CENTRES,
+    each_end,
+)
 from machinon.core.families._taper_shank import (
     GUIDED,
     SHANK_LONG,
@@ -60,12 +64,8 @@ def checks(s: Values) -> Iterable[Check]:
 
 def route(s: Values) -> tuple[Holding, ...]:
     return (
-        Holding(
-            "ends",
-            "lathe",
-            "In the chuck, each end in turn",
-            "Both ends get their holes and a true centre first: everything after is "
-            "turned between them.",
+        each_end(
+            HOLES_AND_CENTRES,
             (*small_end_steps(s), *faced_end(s)),
         ),
         Holding(

@@ -9,7 +9,12 @@ from collections.abc import Iterable
 
 from msgspec.structs import replace
 
-from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._between_centres import (
+    COPPER,
+    dog_on,
+    each_end,
+    end_for_end,
+)
 from machinon.core.families._taper_shank import (
     GUIDED,
     SHANK_LONG,
@@ -309,10 +314,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                                         "to length"), hole)
     )  # fmt: skip
     return (
-        Holding(
-            "ends",
-            "lathe",
-            "In the chuck, each end in turn",
+        each_end(
             "The hole first: everything outside is turned true to it.",
             ends,
         ),

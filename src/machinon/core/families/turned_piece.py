@@ -8,7 +8,13 @@ import re
 from collections.abc import Iterable, Sequence
 
 from machinon.core.families import _turned_checks
-from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._between_centres import (
+    COPPER,
+    HOLES_AND_CENTRES,
+    dog_on,
+    each_end,
+    end_for_end,
+)
 from machinon.core.families._tapers import large_end, socket_depth
 from machinon.core.families._tapped import thread_checks
 from machinon.core.families._turned_axis import (
@@ -310,12 +316,8 @@ def _between_centres(s: Values, axis: Axis) -> tuple[Holding, ...]:
     if outside[two]:
         turned += [end_for_end(f"what is turned{COPPER}", two), *outside[two]]
     return (
-        Holding(
-            "ends",
-            "lathe",
-            "In the chuck, each end in turn",
-            "Both ends get their holes and a true centre first: everything after is "
-            "turned between them.",
+        each_end(
+            HOLES_AND_CENTRES,
             (*in_the_end[first], *in_the_end[other]),
         ),
         Holding(
