@@ -75,6 +75,7 @@ SUBJECTS = (
     "setting_out.arcs_and_vees",
     "setting_out.ball_turning",
     "setting_out.gauge_stack",
+    "sizes.centre_drills",
     "setting_out.bolt_circle",
     "setting_out.hole_row",
     "setting_out.dividing",

@@ -118,6 +118,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("module 1.5 gear 32 teeth", "gear", "outside_diameter", 51.0),
     ("gear 20 dp 40 teeth", "gear", "pitch_diameter", 50.8),
     ("which tap for a hole of 8.4", "hole-tap", "", None),
+    ("centre drill for a 20 bar", "centre-drill", "mouth", 6.0),
     ("cutting speed of brass", "metal", "turn_hss", 60),
     ("csk m6 diameter", "cap-screw", "head_diameter", 13.44),
     ("e clip for 8 shaft", "e-clip", "groove_width", 0.74),

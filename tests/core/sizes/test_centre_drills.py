@@ -3,6 +3,8 @@
 import math
 import unittest
 
+from machinon.core.errors import BadInput
+from machinon.core.reckoning import reckon
 from machinon.core.sizes.centre_drills import centre_drill_for
 from machinon.core.tables import rows
 
@@ -34,3 +36,13 @@ class CentreDrills(unittest.TestCase):
         for mouth, name in ((2.0, "A1/3.15 or #1"), (8.5, "A4/10 or #5"), (8.6, "A5"),
                             (21.0, "A10/25"), (40.0, "")):  # fmt: skip
             self.assertEqual(centre_drill_for(mouth)[: len(name) or 1], name)
+
+    def test_a_bar_is_carried_by_three_tenths_of_itself(self):
+        """20 wants a mouth of 6: A3.15/8 or #4, (6 − 3.15) / 2 tan 30° of cone; 60 no
+        more than 10, and 30 across is made by none."""
+        twenty = reckon("centre-drill", {"bar": 20})
+        self.assertEqual((twenty["metric"], twenty["inch"]), ("A3.15/8", "#4"))
+        self.assertAlmostEqual(twenty["cone"], 2.468, places=3)
+        self.assertEqual(reckon("centre-drill", {"bar": 60})["metric"], "A5/12.5")
+        with self.assertRaisesRegex(BadInput, "21.2 mm is the widest"):
+            reckon("centre-drill", {"mouth": 30})

@@ -69,6 +69,7 @@ _ALSO = {
     "eccentric-packing": "crank cam offset three jaw chuck shim",
     "table-feed": "feed per tooth flute chip load mill handle seconds",
     "dial-turns": "handle handwheel inch metric wind graduations",
+    "centre-drill": "center mouth bar between centres",
     "gear": "wheel pinion module diametral pitch teeth spur cutter blank",
     "hole-row": "line spaced evenly equally spread pitch coordinates",
     "bolt-circle": "holes pcd pattern coordinates",

@@ -562,7 +562,16 @@ def _hole_tap(t: _Teller) -> str:
     return said
 
 
+def _centre_drill(t: _Teller) -> str:
+    names = " or ".join(str(t[key]) for key in ("metric", "inch") if t[key])
+    return (
+        f"Centre drill {names}, until its mouth is {t.both('mouth', 0.1)} wide: "
+        f"{t.size('cone', 0.1)} of cone"
+    )
+
+
 TELLINGS: Mapping[str, Telling] = {
+    "centre-drill": _centre_drill,
     "hole-tap": _hole_tap,
     "tap-drill": _tap_drill,
     "cutting-time": _cutting_time,

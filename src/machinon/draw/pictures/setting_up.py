@@ -212,7 +212,33 @@ def dial_turns(s: Sketch) -> None:
     s.tell("short", s.p(0, -1.25), "short by")
 
 
-PICTURES = {"dial-turns": dial_turns, "eccentric-packing": eccentric_packing,
-            "head-tram": head_tram, "vise-tram": vise_tram,
-            "packing": packing, "steady-centre": steady_centre,
-            "cleans-up": cleans_up}  # fmt: skip
+def centre_drill(s: Sketch) -> None:
+    """The end of the bar cut open, its centre hole with the mouth and the pilot."""
+    mouth, pilot = s.r("mouth", 6.0), s.r("pilot", 2.5)
+    cone = s.r("cone", 2.0)
+    bar = s.v("bar", 3.3 * mouth)
+    r, deep = bar / 2, cone + 1.3 * pilot
+    s.frame(-0.2 * bar, -0.7 * bar, 1.1 * bar, 0.7 * bar)
+    for side in (-1, 1):
+        inner = [(0, side * mouth / 2), (cone, side * pilot / 2),
+                 (deep, side * pilot / 2), (deep, 0), (bar, 0)]  # fmt: skip
+        s.shape([*inner, (bar, side * r), (0, side * r)], hatch=True)
+    s.line((-0.1 * bar, 0), (1.05 * bar, 0), "centre", 1.0)
+    s.across("bar", (bar, -r), (bar, r), 2.6)
+    x, y = s.p(0, 0)
+    s.tell("mouth", (x - s.size, y), "across its mouth", "right")
+    x = (s.p(0, 0)[0] + s.p(bar, 0)[0]) / 2
+    s.tell("metric", (x, s.p(0, r)[1] - 2.2 * s.size), "by its pilot and body")
+    s.tell("inch", (x, s.p(0, -r)[1] + 2.4 * s.size), "or by its number")
+
+
+PICTURES = {
+    "dial-turns": dial_turns,
+    "centre-drill": centre_drill,
+    "eccentric-packing": eccentric_packing,
+    "head-tram": head_tram,
+    "vise-tram": vise_tram,
+    "packing": packing,
+    "steady-centre": steady_centre,
+    "cleans-up": cleans_up,
+}

@@ -35,6 +35,21 @@ def _span(s: Said) -> Inputs | None:
     return asked if hole else None
 
 
+@phrase("centre-drill", "centre drill for a 20 bar")
+def _centre_drill(s: Said) -> Inputs | None:
+    if not (s.has("centre", "center") and s.has("drill")):
+        return None
+    if any(p.kind in ("pin", "material", "rpm") for p in s.parts):
+        return None
+    mouth = s.near("mouth")
+    bar = "" if mouth else s.near("bar", "shaft", "round", "diameter") or s.size()
+    s.has("for", "a", "which", "what", "size", "bar", "shaft", "round", "of", "hole")
+    s.has("how", "deep", "steel", "mouth")
+    if mouth:
+        return {"mouth": mouth}
+    return {"bar": bar} if bar else None
+
+
 @phrase("gear", "gear 30 teeth module 2")
 def _gear(s: Said) -> Inputs | None:
     """A gear's blank and teeth; change gears are asked by their pitch."""
