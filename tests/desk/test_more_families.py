@@ -282,6 +282,20 @@ class KnobsAndSpindles(OfTheFamilies):
         self.size("spindle.length", "100")
         self.finish_by((17.0, 1))
 
+    def test_a_tube_centre_on_a_morse_3_shank(self):
+        """60 across at a tip of 20, 30° a side: 20 / tan 30° = 34.64 long."""
+        self.make(
+            "lathe-centre",
+            ("socket", "taper-in", "bore-gauge", ("23.825", "0"), ("21.315", "50")),
+        )
+        self.size("collar.diameter", "60")
+        self.size("point.tip", "20")
+        point = self.job.plan.made.body.feature("point")
+        self.assertAlmostEqual(point.end - point.start, 34.64, places=2)
+        self.assertEqual(self.value("stock.diameter"), 62)
+        tapers = {o.id: o.given for o in self.finish_by().surfaces}
+        self.assertEqual(tapers["taper-out"], "MT3")
+
     def test_a_die_holder_on_its_arbor(self):
         """Arbor and die come first, the holder is bored to both."""
         self.make(

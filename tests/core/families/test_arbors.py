@@ -4,6 +4,7 @@ from machinon.core.families import family_of
 from machinon.core.families._tapers import shank_end_of
 from machinon.core.piece.made import make
 from machinon.core.route.operations import route_told
+from machinon.core.route.work.listed import work_list
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 
@@ -143,6 +144,30 @@ class Arbors(unittest.TestCase):
         self.assertEqual(stud.body.feature("stud").thread, "1/2-20 UNF")
         for made in (chuck, holder, stud):
             self.assertEqual(failed(made), set())
+
+    def test_a_centre_gets_its_point_in_the_spindle_that_carries_it(self):
+        """From 27 to 0.5 across at 30° a side: 13.25 / tan 30° = 22.95. It has its
+        shank first; a gauge, not a socket, tries the point."""
+        centre = arbor("lathe-centre")
+        point = centre.body.feature("point")
+        self.assertAlmostEqual(point.end - point.start, 22.95, places=2)
+        self.assertEqual(centre.values["shank.end"], "nothing")
+        steps = {s.key: s for up in route_told(centre) for s in up.steps}
+        keys = list(steps)
+        self.assertLess(keys.index("taper-shank-2"), keys.index("taper-point"))
+        shown = {line.key: line for line in work_list(steps["finish-point"]).lines}
+        self.assertNotIn("blue", shown)
+        self.assertAlmostEqual(shown["gauge"].figures[0].value, 60)
+        self.assertEqual(shown["depth"].figures[0].value, 0.5)
+        self.assertEqual(failed(centre), set())
+        for given, key in (
+            ({"point_tip": "26"}, "point-carries"),
+            ({"stock_length": "118"}, "stock-centred"),
+            ({"shank_end": "draw bar", "draw_depth": "78"}, "holes-meet"),
+            ({"collar_diameter": "22"}, "collar-socket"),
+        ):
+            with self.subTest(check=key):
+                self.assertIn(key, failed(arbor("lathe-centre", **given)))
 
     def test_what_usually_goes_wrong_with_a_chuck_arbor(self):
         for given, key in (

@@ -71,6 +71,11 @@ def _centre_drill(
             "mouth", f"No centre drill makes {mouth:g} mm: {most:g} mm is the widest."
         )
     pilot = float(found["A"]["pilot_mm"])
+    if mouth <= pilot:
+        raise BadInput(
+            "bar" if bar else "mouth",
+            f"A mouth of {mouth:.4g} mm is all pilot: the smallest is {pilot:g} mm.",
+        )
     trail.notes.append("Its point breaks first: fast, straight in, out to clear it.")
     return {
         "mouth": mouth,
@@ -80,6 +85,6 @@ def _centre_drill(
         "cone": trail.step(
             "Its cone",
             f"({mouth:.4g} − {pilot:g}) / 2 / tan 30°",
-            max(mouth - pilot, 0.0) / 2 / math.tan(math.radians(30)),
+            (mouth - pilot) / 2 / math.tan(math.radians(30)),
         ),
     }

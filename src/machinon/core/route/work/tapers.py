@@ -41,6 +41,7 @@ COMPOUND = 60.0  # mm that a compound slide goes, about
 SAME = 0.01  # degrees: a slide set so nearly stands right already
 STRAIGHT = 1.0  # mm on the diameter left over a taper that is cut straight before
 APART = 25.0  # mm between the places where a taper is measured
+POINTED = 15.0  # degrees a side: a cone so steep is a point, tried by a gauge
 TRAVEL = 40.0  # mm that the indicator goes along the slide
 
 
@@ -130,23 +131,37 @@ def taper_list(
             asks=differs,
         ),
     ]
-    to_depth = [
-        _blued(feature, way("rubbed", "Blue rubbed", RUBBED, ways)),
-        WorkLine(
+    begun = any(f.name == feature.name for f in step.before.features)
+    lines = [] if begun else setting_lines
+    asked = [] if begun or already else asked
+    if step.leaves:
+        return WorkList(tuple(lines), tuple(asked), tuple(answers))
+    if isinstance(feature, Cone) and feature.half_angle >= POINTED:
+        lines = [*lines, *_to_the_tip(feature)]
+    else:
+        rubbed = way("rubbed", "Blue rubbed", RUBBED, ways)
+        asked.append(rubbed)
+        depth = WorkLine(
             "depth",
             "Bring it to depth",
             (Shown("1 mm further in, on ⌀", advance["diameter_change"], step=0.001),),
             "From how far the gauge stands out: that many times as much off the "
             "diameter, half of it on the radius.",
-        ),
-    ]
-    begun = any(f.name == feature.name for f in step.before.features)
-    lines = [] if begun else setting_lines
-    asked = [] if begun or already else asked
-    if not step.leaves:
-        lines = [*lines, *to_depth]
-        asked.append(way("rubbed", "Blue rubbed", RUBBED, ways))
+        )
+        lines = [*lines, _blued(feature, rubbed), depth]
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
+
+
+def _to_the_tip(point: Cone) -> list[WorkLine]:
+    """The last cuts on a point: its angle against a gauge, then its tip."""
+    tip = min(point.start_diameter, point.end_diameter)
+    gauge = "A lamp behind it. Light at the tip only: the slide stands too steep."
+    last = "The angle is right: light cuts by the same slide until the tip is so wide."
+    angle = Shown("Whole angle", 2 * point.half_angle, ANGLE)
+    return [
+        WorkLine("gauge", "Hold a gauge against it", (angle,), gauge),
+        WorkLine("depth", "Bring it to its tip", (Shown("⌀ of the tip", tip),), last),
+    ]
 
 
 def _along_a_taper() -> WorkLine:
