@@ -83,13 +83,11 @@ def checks(s: Values) -> Iterable[Check]:
         2.0,
         "Collar over the tip: from the one to the other it carries",
     )
-    yield at_least(
-        "holes-meet",
-        "draw" if draw_hole_end(s) else "shank",
-        taper - draw_hole_end(s),
-        8.0,
-        "Metal in front of the draw bar's hole",
-    )
+    if hole := draw_hole_end(s):
+        yield at_least(
+            "holes-meet", "draw", taper - hole, 8.0,
+            "Metal in front of the draw bar's hole",
+        )  # fmt: skip
     yield at_least(
         "stock-centred",
         "front",
