@@ -136,6 +136,18 @@ def draw_hole_end(s: Values) -> float:
     return float(s["draw.depth"] + CHIP_ROOM * bar.pitch + point)
 
 
+def solid_checks(s: Values, taper: float) -> Iterable[Check]:
+    """Metal between a draw bar's hole and the end of the taper, z, of a solid shank."""
+    if hole := draw_hole_end(s):
+        yield at_least(
+            "holes-meet",
+            "draw",
+            taper - hole,
+            8.0,
+            "Metal in front of the draw bar's hole",
+        )
+
+
 def _guides(s: Values) -> tuple[float, float] | None:
     """Those of a round that goes into a bore of its own size, as R8's does."""
     if not (shank_end_of(str(s["shank.taper"])).guides and guided(s)):

@@ -19,7 +19,6 @@ from machinon.core.families._taper_shank import (
     SHANK_LONG,
     SOCKET,
     TANGED,
-    draw_hole_end,
     finished_shank,
     near_to,
     rough_shank,
@@ -27,6 +26,7 @@ from machinon.core.families._taper_shank import (
     shank_features,
     shank_sizes,
     small_end_steps,
+    solid_checks,
     tang_holding,
     tapered,
 )
@@ -193,13 +193,7 @@ def checks(s: Values) -> Iterable[Check]:
             "Ten diameters for the length of the round",
             grave=False,
         )
-    yield at_least(
-        "holes-meet",
-        "draw" if draw_hole_end(s) else "shank",
-        taper - draw_hole_end(s),
-        8.0,
-        "Metal in front of the draw bar's hole",
-    )
+    yield from solid_checks(s, taper)
     yield from shank_checks(s)
 
 

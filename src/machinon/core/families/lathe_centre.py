@@ -14,13 +14,13 @@ from machinon.core.families._taper_shank import (
     SHANK_LONG,
     SOCKET,
     TANGED,
-    draw_hole_end,
     finished_shank,
     rough_shank,
     shank_checks,
     shank_features,
     shank_sizes,
     small_end_steps,
+    solid_checks,
     tang_holding,
     tapered,
 )
@@ -83,11 +83,7 @@ def checks(s: Values) -> Iterable[Check]:
         2.0,
         "Collar over the tip: from the one to the other it carries",
     )
-    if hole := draw_hole_end(s):
-        yield at_least(
-            "holes-meet", "draw", taper - hole, 8.0,
-            "Metal in front of the draw bar's hole",
-        )  # fmt: skip
+    yield from solid_checks(s, taper)
     yield at_least(
         "stock-centred",
         "front",
