@@ -504,7 +504,7 @@ _IN_SO_MUCH = re.compile(
 )
 # a taper by the foot, both ways in inches: 5/8 per foot
 _FOOT = re.compile(
-    rf"(?<![\d:.])({NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:taper\s+)?"
+    rf"(?<![\w:.])({NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:taper\s+)?"
     r"(?:/|per|to\s+the|a)\s*"
     r"(?:ft|foot)\b(?!\s*(?:/|pin))",
     re.IGNORECASE,

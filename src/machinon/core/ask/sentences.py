@@ -597,7 +597,8 @@ TELLINGS: Mapping[str, Telling] = {
     ),
     "clearance-hole": lambda t: f"Clearance hole {t.both('diameter', 0.01)}",
     "cap-screw": lambda t: (
-        f"Head {t.size('head_diameter')} × {t.size('head_height')}, key "
+        f"Head {t.size('head_diameter')} × {t.size('head_height')}, "
+        f"{'spanner' if t.given('head') == 'hex' else 'key'} "
         f"{t.size('key_size')}, counterbore {t.size('counterbore_diameter')} × "
         f"{t.size('counterbore_depth')}"
         if t["head_height"]

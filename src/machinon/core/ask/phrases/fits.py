@@ -66,6 +66,7 @@ def _zones(s: Said) -> str:
 def _pair_of_zones(s: Said) -> Inputs | None:
     fit, nominal = _zones(s), s.size()
     s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
+    s.has("tight", "loose", "free")
     if s.has("between"):  # 20 H7 and 20 f7
         s.take_again(nominal)
     return {"nominal": nominal, "fit": fit} if fit and nominal else None

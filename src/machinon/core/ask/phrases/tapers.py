@@ -118,7 +118,7 @@ def _taper(s: Said) -> Inputs | None:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "collet", "diameter")
-    s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included")
+    s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
     shank = shank_ends().get(taper_of(taper).name)
     if shank is not None and shank.draw:
         s.has("draw", "bar", "drawbar", "thread")

@@ -172,6 +172,10 @@ def _head(s: Said) -> Inputs | None:
         thread = _numbered(s) or _coarse(s)
     if not thread:
         return None
+    if s.hears("key") and not s.hears("head", "bolt", "screw", "nut"):
+        if s.has("hex", "hexagon"):  # a key of that kind, and no hexagon head
+            s.has("key", "size")
+            return {"thread": thread}
     for kind in ("button", "countersunk", "hex", "set", "cap"):
         if s.has(kind) | (kind == "countersunk" and s.has("countersink", "csk")):
             if kind == "countersunk":  # such heads are of 90 degrees
