@@ -59,6 +59,7 @@ SUBJECTS = (
     "threads.reaming",
     "threads.screws",
     "threads.hole_tap",
+    "threads.nuts",
     "threads.screw_torque",
     "threads.change_gears",
     "tapers.tapers",

@@ -349,6 +349,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("cap screw m6", "cap-screw", "key_size", 5.0),
     ("button head m6", "cap-screw", "head_diameter", 10.5),
     ("m8 hex head", "cap-screw", "key_size", 13.0),
+    ("nut height m12", "nut", "height", 10.8),
+    ("washer for m8", "nut", "washer_outside", 16.0),
     ("hex key for m8", "cap-screw", "key_size", 6.0),
     ("taper of mt3 per foot", "taper", "taper_per_foot", 0.60235),
     ("how steep is mt2", "taper", "included_angle", 2.8613),
@@ -596,6 +598,16 @@ class WhatOneWouldSay(unittest.TestCase):
                 told = understand(said)
                 self.assertIsNone(told.answer)
                 self.assertIn(figure, told.sentence)
+
+    def test_a_spanner_or_key_for_an_inch_screw_is_called_by_its_fraction(self):
+        for said, words in (
+            ("1/2 nut", "spanner 3/4 in"),
+            ("10-32 cap screw head", "key 5/32 in"),
+            ("0-80 cap screw head", "key 1.27 mm"),
+            ("m10 nut", "spanner 16 mm (older ones 17 mm)"),
+        ):
+            with self.subTest(said):
+                self.assertIn(words, understand(said).sentence)
 
     def test_holes_by_their_spacing_or_in_a_square_are_no_bolt_circle(self):
         """Five holes 30 apart lie on a circle of 51, four in a square of 60 on 85."""

@@ -57,6 +57,7 @@ _ALSO = {
     "polygon": "hexagon square flats corners",
     "sine": "angle block slip",
     "temper-colour": "harden hardening straw purple blue silver steel",
+    "nut": "hex jam lock washer spanner wrench flats height thickness",
     "hole-tap": "tap bolt screw drilled stripped which fits",
     "lever": "handle spanner torque",
     "screw-torque": "bolt tighten nut force preload grade class",

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Mapping
+from fractions import Fraction
 from typing import Any
 
 from machinon.core.cutting.broaching import TONNE
@@ -20,6 +21,7 @@ from machinon.core.quantity import (
     TORQUE,
     TRAVEL,
     Kind,
+    fraction_text,
     length_range,
     length_text,
     other_text,
@@ -570,7 +572,38 @@ def _centre_drill(t: _Teller) -> str:
     )
 
 
+def _turned_by(t: _Teller, key: str) -> str:
+    """A key or spanner as it is sold: for an inch screw by a fraction of an inch."""
+    parts = float(t[key]) / INCH * 64
+    sixty_fourths = round(parts)
+    if abs(parts - sixty_fourths) > 0.01 or not thread_of(t.given("thread")).inch:
+        return t.size(key)  # the smallest inch keys have no fraction
+    return f"{fraction_text(Fraction(sixty_fourths, 64))} in"
+
+
+def _cap_screw(t: _Teller) -> str:
+    turned_by = _turned_by(t, "key_size")
+    if not t["head_height"]:
+        return f"No head; key {turned_by}"
+    return (
+        f"Head {t.size('head_diameter')} × {t.size('head_height')}, "
+        f"{'spanner' if t.given('head') == 'hex' else 'key'} {turned_by}, counterbore "
+        f"{t.size('counterbore_diameter')} × {t.size('counterbore_depth')}"
+    )
+
+
+def _nut(t: _Teller) -> str:
+    older = f" (older ones {t.size('older_flats')})" if t.has("older_flats") else ""
+    return (
+        f"Nut: spanner {_turned_by(t, 'across_flats')}{older}, {t.size('height')} "
+        f"high, a thin one {t.size('thin_height')}; washer {t.size('washer_outside')} "
+        f"across, {t.size('washer_thickness')} thick; the screw stands out by "
+        f"{t.both('stands', 0.1)}"
+    )
+
+
 TELLINGS: Mapping[str, Telling] = {
+    "nut": _nut,
     "centre-drill": _centre_drill,
     "hole-tap": _hole_tap,
     "tap-drill": _tap_drill,
@@ -596,14 +629,7 @@ TELLINGS: Mapping[str, Telling] = {
         f"load of grade {t['grade']}"
     ),
     "clearance-hole": lambda t: f"Clearance hole {t.both('diameter', 0.01)}",
-    "cap-screw": lambda t: (
-        f"Head {t.size('head_diameter')} × {t.size('head_height')}, "
-        f"{'spanner' if t.given('head') == 'hex' else 'key'} "
-        f"{t.size('key_size')}, counterbore {t.size('counterbore_diameter')} × "
-        f"{t.size('counterbore_depth')}"
-        if t["head_height"]
-        else f"No head; key {t.size('key_size')}"
-    ),
+    "cap-screw": _cap_screw,
     "thread-wires": _wires,
     "pitch": _pitch,
     "press-fit": lambda t: (

@@ -153,7 +153,7 @@ def _finer(typed: str) -> CapScrew | None:
         return None
     if thread.left or thread.starts > 1:
         return None
-    size = _size_of(thread)
+    size = size_of(thread)
     if size in cap_screws() and cap_screws()[size].pitch == thread.pitch:
         return cap_screws()[size]  # M10x1.5
     listed = ((t.major, t.pitch) for t in known_threads().values())
@@ -227,7 +227,7 @@ def stock_lengths(thread: Thread, set_screw: bool = False) -> tuple[float, ...]:
     )
 
 
-def _size_of(thread: Thread) -> str:
+def size_of(thread: Thread) -> str:
     """The size by which the tables of holes and heads know a thread."""
     if thread.form_name == "metric":
         return f"M{thread.major:g}"
@@ -283,7 +283,7 @@ def _between(thread: Thread) -> ClearanceHole:
 )
 def _clearance_hole(trail: Trail, thread: str, fit: str) -> dict[str, Any]:
     sizes = thread_of(thread)
-    size = _size_of(sizes)
+    size = size_of(sizes)
     hole = _holes().get(size)
     if hole is None:
         hole = _between(sizes)
@@ -314,7 +314,7 @@ def _clearance_hole(trail: Trail, thread: str, fit: str) -> dict[str, Any]:
     sources=("the head's own standard, named in the answer",),
 )
 def _cap_screw(trail: Trail, thread: str, head: str) -> dict[str, Any]:
-    size = _size_of(thread_of(thread))
+    size = size_of(thread_of(thread))
     found = _heads().get((size, head))
     if found is None:
         sizes = [known for known, kind in _heads() if kind == head]

@@ -370,6 +370,29 @@ def cap_screw(s: Sketch) -> None:
     s.ask("head", (s.p(wide, 0)[0] + 2 * s.size, s.p(0, low * 0.85)[1]), anchor="left")
 
 
+def nut(s: Sketch) -> None:
+    """What is held cut open, the screw through it with washers and nut on top."""
+    d, flats, high = _of(s).major, s.r("across_corners"), s.r("height")
+    wide, thick = s.r("washer_outside") / 2, s.r("washer_thickness")
+    top, hole = int(s.v("washers", 1)) * thick, s.r("washer_hole") / 2
+    stands, edge, low = s.r("stands"), 1.5 * wide, -0.6 * d
+    s.frame(-edge, low, edge, stands)
+    for side in (-1, 1):
+        s.box(side * hole, low, side * edge, 0, hatch=True)
+    s.box(-d / 2, low, d / 2, stands)
+    for i in range(int(s.v("washers", 1))):
+        s.box(-wide, i * thick, wide, (i + 1) * thick, fill="ground")
+    s.box(-flats / 2, top, flats / 2, top + high, fill="ground")
+    for side in (-1, 1):
+        s.line((side * flats / 4, top), (side * flats / 4, top + high), "thin", 0.8)
+    s.across("stands", (edge, 0), (edge, stands), 3.0, "stands out")
+    left = s.p(-edge, 0)[0] - s.size
+    s.tell("height", (left, s.p(0, top + high)[1]), "high", "right")
+    s.tell("washer_outside", (left, s.p(0, 0)[1] - s.size), "washer", "right")
+    s.tell("across_flats", s.p(0, top + high / 2), "spanner")
+    s.ask("thread", s.p(0, low / 2))
+
+
 def thread_engagement(s: Sketch) -> None:
     thread = _of(s)
     least, d = s.r("minimum_length"), thread.major
@@ -446,6 +469,7 @@ PICTURES = {
     "hole-tap": hole_tap,
     "screw-torque": screw_torque,
     "cap-screw": cap_screw,
+    "nut": nut,
     "thread-engagement": thread_engagement,
     "thread-identify": thread_identify,
 }

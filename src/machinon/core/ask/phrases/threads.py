@@ -172,10 +172,10 @@ def _head(s: Said) -> Inputs | None:
         thread = _numbered(s) or _coarse(s)
     if not thread:
         return None
-    if s.hears("key") and not s.hears("head", "bolt", "screw", "nut"):
-        if s.has("hex", "hexagon"):  # a key of that kind, and no hexagon head
-            s.has("key", "size")
-            return {"thread": thread}
+    headed = s.hears("head", "bolt", "screw", "nut")
+    if s.hears("key") and not headed and s.has("hex", "hexagon"):
+        s.has("key", "size")  # of that kind, for no hexagon head
+        return {"thread": thread}
     for kind in ("button", "countersunk", "hex", "set", "cap"):
         if s.has(kind) | (kind == "countersunk" and s.has("countersink", "csk")):
             if kind == "countersunk":  # such heads are of 90 degrees
@@ -190,10 +190,25 @@ def _head(s: Said) -> Inputs | None:
     if s.has("allen"):
         s.has("key", "size")
         return {"thread": thread}
-    if s.has("spanner", "wrench") or (s.has("nut") and s.has("size")):
-        s.has("size", "for", "nut")
+    if not s.hears("nut") and s.has("spanner", "wrench"):
+        s.has("size")
         return {"thread": thread, "head": "hex"}
     return None
+
+
+@phrase("nut", "nut and washer m10")
+def _nut(s: Said) -> Inputs | None:
+    if s.hears("t", "collet", "strip", "drill", "tap", "engagement", "strength"):
+        return None
+    if not s.hears("nut", "locknut", "washer"):
+        return None
+    thread = thread_said(s) or _numbered(s) or _coarse(s)
+    if not thread or not s.has("nut", "locknut", "washer"):
+        return None
+    s.has("washer", "spanner", "wrench", "size", "height", "high", "thick", "thin")
+    s.has("hexagon", "hex", "lock", "thickness", "diameter", "hole", "outside", "flats")
+    s.has("across", "corners", "af", "jam", "flat", "bolt", "screw")
+    return {"thread": thread}
 
 
 @phrase("thread-wires", "wires m24")
