@@ -349,6 +349,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("cap screw m6", "cap-screw", "key_size", 5.0),
     ("button head m6", "cap-screw", "head_diameter", 10.5),
     ("m8 hex head", "cap-screw", "key_size", 13.0),
+    ("circumference of 50", "convert", "mm", 157.0796),
+    ("angle between 7 holes", "angle", "degrees", 51.4286),
     ("nut height m12", "nut", "height", 10.8),
     ("washer for m8", "nut", "washer_outside", 16.0),
     ("hex key for m8", "cap-screw", "key_size", 6.0),

@@ -168,6 +168,22 @@ def _angle(s: Said) -> Inputs | None:
     return {"angle": angle} if angle else None
 
 
+@phrase("angle", "angle between 7 holes")
+def _shared_turn(s: Said) -> Inputs | None:
+    """A whole turn shared by so many; a circle of a known size has its own sum."""
+    if sum(part.kind != "word" for part in s.parts) != 1:
+        return None
+    if not s.has("angle", "degree"):
+        return None
+    shared = ("hole", "tooth", "spoke", "division", "slot", "flute", "jaw", "flat")
+    if not s.has(*shared):
+        return None
+    count = s.count()
+    s.has("how", "many", "between", "apart", "from", "equally", "spaced", "evenly")
+    # from a right angle on the ratios say nothing
+    return {"angle": f"360/{count}"} if count and int(count) > 4 else None
+
+
 @phrase("triangle", "triangle 3 4")
 def _triangle(s: Said) -> Inputs | None:
     if not s.has("triangle", "hypotenuse", "pythagoras", "diagonal"):

@@ -200,10 +200,10 @@ def _head(s: Said) -> Inputs | None:
 def _nut(s: Said) -> Inputs | None:
     if s.hears("t", "collet", "strip", "drill", "tap", "engagement", "strength"):
         return None
-    if not s.hears("nut", "locknut", "washer"):
+    if not s.has("nut", "locknut", "washer"):
         return None
     thread = thread_said(s) or _numbered(s) or _coarse(s)
-    if not thread or not s.has("nut", "locknut", "washer"):
+    if not thread:
         return None
     s.has("washer", "spanner", "wrench", "size", "height", "high", "thick", "thin")
     s.has("hexagon", "hex", "lock", "thickness", "diameter", "hole", "outside", "flats")

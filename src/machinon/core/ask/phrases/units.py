@@ -1,5 +1,6 @@
 """Questions about sizes in other units, and the drill that is nearest."""
 
+import math
 import re
 from itertools import pairwise
 
@@ -118,6 +119,18 @@ def _pitch(s: Said) -> Inputs | None:
         return None
     s.has("thread", "screw")
     return {"value": f"1in/{tpi}", "to": "mm"}
+
+
+@phrase("convert", "circumference of 50")
+def _round_it(s: Said) -> Inputs | None:
+    if not s.has("circumference", "perimeter"):
+        return None
+    if sum(part.kind in ("size", "number") for part in s.parts) != 1:
+        return None
+    turns = 2 * math.pi if s.has("radius") else math.pi
+    size = s.size()
+    s.has("round", "diameter", "bar", "circle", "disc", "shaft")
+    return {"value": f"{turns:.7g}*({size})"} if size else None
 
 
 @phrase("convert", "diameter of radius 12.5")
