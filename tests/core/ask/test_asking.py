@@ -611,6 +611,15 @@ class WhatOneWouldSay(unittest.TestCase):
             with self.subTest(said):
                 self.assertIn(words, understand(said).sentence)
 
+    def test_a_cutter_is_fed_by_the_tooth_where_nobody_says_how_many_it_has(self):
+        for said, words in (
+            ("speed for 10 mm end mill in mild steel", "feed 0.05 mm a tooth"),
+            ("4 flute 10 mm end mill in mild steel", "feed 0.2 mm a turn"),
+            ("rpm for 20mm drill in brass", "feed 0.25 mm a turn"),
+        ):
+            with self.subTest(said):
+                self.assertIn(words, understand(said).sentence)
+
     def test_holes_by_their_spacing_or_in_a_square_are_no_bolt_circle(self):
         """Five holes 30 apart lie on a circle of 51, four in a square of 60 on 85."""
         for said in (

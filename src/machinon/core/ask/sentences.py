@@ -6,6 +6,7 @@ from fractions import Fraction
 from typing import Any
 
 from machinon.core.cutting.broaching import TONNE
+from machinon.core.cutting.speeds import fed_by
 from machinon.core.fits.bearing_seat import SPOILT
 from machinon.core.piece.hardware import with_unit
 from machinon.core.quantity import (
@@ -284,7 +285,7 @@ def _speed(t: _Teller) -> str:
         if t.given("machine_speeds")
         else ""
     )
-    feed = f", feed {t.size('feed')} a turn" if t["feed"] else ""
+    feed = f", feed {t.size('feed')} a {fed_by(t.answer)}" if t["feed"] else ""
     if t.has("table_feed"):
         feed += f", {text_of(float(t['table_feed']), TRAVEL, t.inch)} at the table"
     speed, unit = surface_speed_in(t["surface_speed"], t.inch)

@@ -173,13 +173,17 @@ def speed_text(answer: Answer) -> str:
 
 
 def feed_text(answer: Answer, inch: bool = False) -> str:
-    """A feed to start with, a turn; or a tooth, where nobody said how many the cutter
-    has. Empty where the feed is a thread's own."""
-    feed, said = float(answer["feed"]), answer.inputs
+    """A feed to start with. Empty where the feed is a thread's own."""
+    feed = float(answer["feed"])
     if not feed:
         return ""
-    each = "tooth" if said["operation"] in PER_TOOTH and said["teeth"] == 1 else "turn"
-    return f"feed {length_text(feed, 0.01, inch)} a {each}"
+    return f"feed {length_text(feed, 0.01, inch)} a {fed_by(answer)}"
+
+
+def fed_by(answer: Answer) -> str:
+    """What a feed is counted by: a turn, or a tooth where their number is not known."""
+    said = answer.inputs
+    return "tooth" if said["operation"] in PER_TOOTH and said["teeth"] == 1 else "turn"
 
 
 @reckoning(
