@@ -128,6 +128,13 @@ class WhatIsMade(MadePieces):
         self.assertEqual(shown(), list(cards))
         what.search.edit.setText("slitt saw")
         self.assertEqual(shown(), ["collet-arbor", "taper-arbor", "other"])
+        for typed, found in (
+            ("backplate", "back-plate"),
+            ("a centre for tubes", "lathe-centre"),
+            ("mandrel between centres", "turned-piece"),
+        ):
+            what.search.edit.setText(typed)
+            self.assertIs(what.found[0], cards[found], typed)
         what.search.edit.setText("gearbox")
         free = ["plate-block", "turned-piece", "other"]
         self.assertEqual(shown(), free, "what is not named is built up of features")

@@ -3,6 +3,7 @@
 import functools
 import re
 from collections.abc import Callable, Collection, Iterable
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
@@ -55,7 +56,14 @@ if TYPE_CHECKING:
     from machinon.desk.open_job import OpenJob
 
 CARD = 216  # least width of a card
+SMALL = ("a", "an", "and", "for", "in", "of", "on", "the", "to", "with")
 NEAREST = 6  # cards, where none is called what is typed
+
+
+def _words(said: str) -> list[str]:
+    """The words of what is said or typed; nuts and nut are one."""
+    words = re.findall(r"[^\W_]+", said.casefold())
+    return [w.removesuffix("s") if len(w) > 3 else w for w in words]
 
 
 class WhatCard(EnterButton):
@@ -71,10 +79,10 @@ class WhatCard(EnterButton):
     ) -> None:
         """said: everything it is found by."""
         super().__init__()
-        self.named, self.said = (
-            frozenset(re.findall(r"[^\W_]+", words.casefold()))
-            for words in (name, f"{name} {said}")
-        )
+        self.named = frozenset(_words(name))
+        every = [*_words(name), *_words(said)]
+        # a back plate is a backplate, a draw bar a drawbar
+        self.said = frozenset(every).union(a + b for a, b in pairwise(every))
         self.setProperty("part", "entry")
         self.setCheckable(True)
         self.setAccessibleName(f"{name}: {purpose}")
@@ -174,10 +182,9 @@ class WhatIsMade(QWidget):
         return [*near, *others, *(card for card in free if card not in near)]
 
     def _wanted(self) -> list[str]:
-        """The words that are typed, singular where no card has more of it."""
-        typed = re.findall(r"[^\W_]+", self.search.text().casefold())
-        known = {word for card in self.cards.values() for word in card.said}
-        return [w if w in known or len(w) < 4 else w.removesuffix("s") for w in typed]
+        """The words that are typed but for the smallest."""
+        every = _words(self.search.text())
+        return [word for word in every if word not in SMALL] or every
 
     def _named(self) -> list[WhatCard]:
         """The cards that each word that is typed speaks of."""
