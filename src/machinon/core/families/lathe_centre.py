@@ -146,7 +146,9 @@ def route(s: Values) -> tuple[Holding, ...]:
                      note=f"Keen tool, at centre height: {carries} runs on it."),
                 Step("prove", ("point",), title="Try the gauge, read its run-out",
                      tool="centre gauge, indicator", hold=True,
-                     note="Light at one end of the gauge: turn the slide a hair."),
+                     note="Light at one end of the gauge: turn the slide a hair.",
+                     caution="A soft point runs with the spindle: in the tailstock it "
+                     "seizes, tears and lets go of the work."),
                 Step("deburr", (), key="deburr-point"),
             ),
         ),
