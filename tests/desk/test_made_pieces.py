@@ -401,6 +401,7 @@ class Arbor(MadePieces):
         self.assertIn("run-out", self.job.plan.verdict_says)
         proof = self.stage("proof")
         self.type(proof.runout.edit, "0 0.004 0.006 0.002")
+        self.assertEqual(proof.oval.text(), "–", "four readings show no oval")
         arbor = self.finish()
         # its shank is a Morse 2 for whatever goes on it, its spigot as it was read; a
         # draw bar and a cap screw go in its ends

@@ -10,7 +10,7 @@ from machinon.core.job.plan import Plan
 from machinon.core.job.proof import ProofLine
 from machinon.core.job.true_running import stations
 from machinon.core.quantity import length_text, small_text
-from machinon.core.setting_out.runout import resolve
+from machinon.core.setting_out.runout import resolve, tells_oval
 from machinon.core.threads.thread_limits import with_class
 from machinon.desk.painter import paint_mark
 from machinon.desk.paper_parts import (
@@ -129,6 +129,11 @@ def _runs(plan: Plan) -> list[str]:
         f"Indicator, high less low: {small_text(plan.runout['tir'], inch)}",
         f"Offset of the centre: {small_text(plan.runout['eccentricity'], inch)}, "
         f"high side at {plan.runout['phase']:.0f}°",
-        f"Out of round: {small_text(plan.runout['ovality'], inch)}",
+        "Out of round: "
+        + (
+            small_text(plan.runout["ovality"], inch)
+            if tells_oval(plan.runout)
+            else "too few readings to tell"
+        ),
         f"Residual: {small_text(plan.runout['noise'], inch)}",
     ]

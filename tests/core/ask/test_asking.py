@@ -620,6 +620,17 @@ class WhatOneWouldSay(unittest.TestCase):
             with self.subTest(said):
                 self.assertIn(words, understand(said).sentence)
 
+    def test_of_four_readings_nobody_says_how_oval_it_is(self):
+        for said, words, not_said in (
+            ("runout 0 0.02 0.01 0.03", "may be an oval: read 8 places", "out of"),
+            ("runout 0 0.03 0.05 0.02", "0.025 mm off the middle", "oval"),
+            ("runout 0 1 0 1 0 1 0 1", "1 mm: 0 mm off the middle", "oval"),
+        ):
+            told = understand(said).sentence
+            with self.subTest(said):
+                self.assertIn(words, told)
+                self.assertNotIn(not_said, told)
+
     def test_holes_by_their_spacing_or_in_a_square_are_no_bolt_circle(self):
         """Five holes 30 apart lie on a circle of 51, four in a square of 60 on 85."""
         for said in (

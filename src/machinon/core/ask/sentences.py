@@ -34,10 +34,12 @@ from machinon.core.quantity import (
     whole_tpi,
 )
 from machinon.core.reckoning import Answer, reckon, reckonings
+from machinon.core.setting_out.runout import tells_oval
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.wording import begun
 
+UNEXPLAINED = 0.1  # of a run-out: so much more than an offset is worth a closer look
 ALIKE = 1.0  # minutes of arc: no further off, a taper is like one that has a name
 
 
@@ -573,6 +575,14 @@ def _centre_drill(t: _Teller) -> str:
     )
 
 
+def _runout(t: _Teller) -> str:
+    said = f"It runs out {t.size('tir')}: {t.size('eccentricity')} off the middle"
+    if tells_oval(t.answer):
+        return f"{said}, {t.size('ovality')} out of round"
+    rest = float(t["noise"]) > UNEXPLAINED * float(t["tir"])
+    return f"{said}; the rest may be an oval: read 8 places" if rest else said
+
+
 def _turned_by(t: _Teller, key: str) -> str:
     """A key or spanner as it is sold: for an inch screw by a fraction of an inch."""
     parts = float(t[key]) / INCH * 64
@@ -755,10 +765,7 @@ TELLINGS: Mapping[str, Telling] = {
     "vee": lambda t: (
         f"Its axis is {t.both('axis')} over the vee's bottom, its top {t.size('top')}"
     ),
-    "runout": lambda t: (
-        f"It runs out {t.size('tir')}: {t.size('eccentricity')} off the middle, "
-        f"{t.size('ovality')} out of round"
-    ),
+    "runout": _runout,
     "centring": lambda t: (
         f"Off the middle by {t.size('offset')}, high at {t['direction']:.0f}°; "
         f"it runs out {t.size('tir')}"

@@ -8,7 +8,9 @@ from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, DIRECTION, LENGTH
-from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.reckoning import Answer, Input, Result, Trail, reckoning
+
+OVAL = 5  # readings that an oval needs: it and the offset have two figures each
 
 
 class Runout(Struct, frozen=True):
@@ -34,12 +36,17 @@ class Runout(Struct, frozen=True):
         )
 
 
+def tells_oval(answer: Answer) -> bool:
+    """Whether a run-out was read in so many places that an oval would show."""
+    return len(answer.inputs["readings"]) >= OVAL
+
+
 def resolve(readings: Sequence[float], angles: Sequence[float] | None = None) -> Runout:
     """Fit offset and oval to indicator readings round one turn.
 
     readings: (n,), mm, high = surface towards the indicator; angles: (n,),
     degrees, equally spaced from 0 when not given. At least 3 readings; the
-    oval needs 5. Raises BadInput on `readings` or `angles`.
+    oval needs `OVAL`. Raises BadInput on `readings` or `angles`.
     Source: least squares on the first two harmonics (Fourier).
     """
     import numpy as np
@@ -59,7 +66,7 @@ def resolve(readings: Sequence[float], angles: Sequence[float] | None = None) ->
     values = np.asarray(readings, dtype=float)
     turn = np.radians(np.asarray(angles, dtype=float))
     columns = [np.ones(count), np.cos(turn), np.sin(turn)]
-    if count >= 5:
+    if count >= OVAL:
         columns += [np.cos(2 * turn), np.sin(2 * turn)]
     matrix = np.column_stack(columns)
     if np.linalg.matrix_rank(matrix) < matrix.shape[1]:
@@ -69,7 +76,7 @@ def resolve(readings: Sequence[float], angles: Sequence[float] | None = None) ->
         )
     fitted, *_ = np.linalg.lstsq(matrix, values, rcond=None)
     rest = values - matrix @ fitted
-    second = (float(fitted[3]), float(fitted[4])) if count >= 5 else (0.0, 0.0)
+    second = (float(fitted[3]), float(fitted[4])) if count >= OVAL else (0.0, 0.0)
     first = math.hypot(fitted[1], fitted[2])
     phase = math.degrees(math.atan2(fitted[2], fitted[1])) % 360
     # each harmonic by itself, for equally spaced readings only a description
@@ -134,8 +141,10 @@ def _runout(
         "Offset of the centre", "amplitude of the first harmonic", found.eccentricity
     )
     trail.step("Out of round", "4 × amplitude of the second harmonic", found.ovality)
-    if len(readings) < 5:
-        trail.notes.append("Fewer than 5 readings cannot tell an oval from an offset.")
+    if len(readings) < OVAL:
+        trail.notes.append(
+            f"Fewer than {OVAL} readings cannot tell an oval from an offset."
+        )
     return {
         "tir": found.tir,
         "eccentricity": found.eccentricity,

@@ -17,7 +17,7 @@ from machinon.core.errors import BadInput, MachinonError
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, plain, small_text
 from machinon.core.route.operations import StepTold
-from machinon.core.setting_out.runout import resolve
+from machinon.core.setting_out.runout import resolve, tells_oval
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import faults, painted
 from machinon.desk.narrow import Abreast, narrow_combo
@@ -355,7 +355,7 @@ class ProofView(StageView):
             (self.offset, "eccentricity"),
             (self.oval, "ovality"),
         ):
-            if answer is None:
+            if answer is None or (key == "ovality" and not tells_oval(answer)):
                 figure.show_text("–")
                 continue
             bad = key == "tir" and answer["tir"] > proof.runout_limit

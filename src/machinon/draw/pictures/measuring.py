@@ -4,7 +4,7 @@ import math
 
 from machinon.core.fits.dovetail import pin_allowance
 from machinon.core.quantity import LENGTH, small_text
-from machinon.core.setting_out.runout import resolve
+from machinon.core.setting_out.runout import OVAL, resolve
 from machinon.draw.charts import rose_drawing
 from machinon.draw.drawing import Circle
 from machinon.draw.sketch import Sketch, figure
@@ -261,7 +261,8 @@ def runout(s: Sketch) -> None:
             ("noise", "residual"),
         )
     ):
-        s.tell(key, (x, s.floor * 0.2 + i * 3.2 * s.size), name)
+        if key != "ovality" or len(s.values["readings"]) >= OVAL:
+            s.tell(key, (x, s.floor * 0.2 + i * 3.2 * s.size), name)
     left = s.board.width * 0.12
     s.tell("phase", (left, s.floor * 0.2), "high side at")
     s.ask("readings", (left, s.floor * 0.8))

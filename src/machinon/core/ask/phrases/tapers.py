@@ -117,7 +117,7 @@ def _taper(s: Said) -> Inputs | None:
     if not taper:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
-    s.has("shank", "socket", "arbor", "collet", "diameter")
+    s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
     shank = shank_ends().get(taper_of(taper).name)
     if shank is not None and shank.draw:
