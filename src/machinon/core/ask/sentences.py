@@ -627,6 +627,14 @@ TELLINGS: Mapping[str, Telling] = {
     "rotating-limit": _rotating,
     "thread": _thread,
     "screw-length": _screw_length,
+    "tailstock": lambda t: (
+        f"Move the tailstock {t.both('move')} {t['direction']}"
+        if t["move"]
+        else "The tailstock is in line"
+    ),
+    "vise-tram": lambda t: (
+        f"Out by {t.size(abs(float(t['slope'])))} over 100 mm. {t['advice']}"
+    ),
     "head-tram": lambda t: (
         f"Out by {t.size(abs(float(t['across'])))} over 100 mm. {t['advice']}"
     ),

@@ -261,7 +261,7 @@ _SIDED = ("hexagon", "hexagonal", *(word for words, _ in _CALLED for word in wor
 
 
 def _is_of_round(size: str, words: list[str]) -> bool:
-    """Whether the round was said, not what it is across flats: `from 25 round`, but
+    """Whether the round was said, not what it is across flats: `from 25`, but
     `17 from round`; `from bar`, but `what bar for 17`; `across corners`; the largest
     `in 30`."""
     at = words.index(size.lower())
@@ -270,12 +270,11 @@ def _is_of_round(size: str, words: list[str]) -> bool:
         return False  # what round it takes is asked
     if before != "corners" and behind in _SIDED:
         return False
-    if behind in ("round", "bar", "rod", "shaft"):
+    if before == "from" or behind in ("round", "bar", "rod", "shaft"):
         return True
     said = " ".join(words)
     return (
         re.search(r"\b(?:bar|rod)\b(?! for\b)", said) is not None
-        or f"from {size.lower()} round" in said
         or "across corners" in said
         or re.search(r"\b(?:largest|biggest)\b", said) is not None
     )

@@ -324,9 +324,40 @@ def _slips(s: Said) -> Inputs | None:
     return {"target": target} if target else None
 
 
+@phrase("vise-tram", "vise out 0.08 over 100")
+def _vise(s: Said) -> Inputs | None:
+    """How far its fixed jaw stands off; the right end reads more."""
+    if not s.has("vise", "vice"):
+        return None
+    first, other = s.alike(s.size(), s.size())
+    s.has("fixed", "jaw", "over", "in", "out", "off", "by", "tram", "square", "along")
+    if not first or not other:
+        return None
+    off, travel = sorted((first, other), key=s.mm)
+    return {"travel": travel, "first": "0", "last": off, "jaw": travel}
+
+
+@phrase("tailstock", "tailstock turned 30 and 30.05 over 100")
+def _tailstock(s: Said) -> Inputs | None:
+    """Two diameters turned in one pass, at the headstock's end first, so far apart;
+    between centres that far too, where nobody says how long the bar is."""
+    if not s.has("tailstock") or s.hears("offset", "setover", "taper"):
+        return None
+    if any(part.kind in ("taper", "angle") for part in s.parts):
+        return None
+    long = s.near("between", "length")
+    first, other, apart = s.alike(s.size(), s.size(), s.size())
+    s.has("turned", "turn", "over", "apart", "out", "line", "bar", "diameter", "and")
+    s.has("centre", "center", "between", "long", "adjust", "align", "of", "test")
+    if not apart:
+        return None
+    far = {"diameter_a": first, "diameter_b": other, "apart": apart}
+    return {**far, "length": long or apart}
+
+
 @phrase("head-tram", "tram 0.04 over 200")
 def _tram(s: Said) -> Inputs | None:
-    if not s.has("tram"):
+    if not s.has("tram") or s.hears("vise", "vice"):
         return None
     first, other = s.alike(s.size(), s.size())
     s.has("mill", "head", "over", "in", "out", "off", "by")
