@@ -623,6 +623,16 @@ class WhatOneWouldSay(unittest.TestCase):
             with self.subTest(said):
                 self.assertIn(words, understand(said).sentence)
 
+    def test_what_is_sold_in_millimetres_is_called_so_in_an_inch_shop(self):
+        for said, words in (
+            ("m8 nut", "spanner 13 mm"),
+            ("hex key for m8", "key 6 mm"),
+            ("e clip for .5 shaft", "Clip 10 mm"),
+            ("tram .002 over 8", "0.001 in over 4 in"),
+        ):
+            with self.subTest(said):
+                self.assertIn(words, understand(said, inch=True).sentence)
+
     def test_of_four_readings_nobody_says_how_oval_it_is(self):
         for said, words, not_said in (
             ("runout 0 0.02 0.01 0.03", "may be an oval: read 8 places", "out of"),

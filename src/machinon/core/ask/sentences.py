@@ -575,6 +575,14 @@ def _centre_drill(t: _Teller) -> str:
     )
 
 
+def _out_by(t: _Teller, key: str) -> str:
+    """How far something leans, over a length that one has in mind, and what to do."""
+    over, words = (4 * INCH, "4 in") if t.inch else (100.0, "100 mm")
+    return (
+        f"Out by {t.size(abs(float(t[key])) / 100 * over)} over {words}. {t['advice']}"
+    )
+
+
 def _runout(t: _Teller) -> str:
     said = f"It runs out {t.size('tir')}: {t.size('eccentricity')} off the middle"
     if tells_oval(t.answer):
@@ -584,12 +592,13 @@ def _runout(t: _Teller) -> str:
 
 
 def _turned_by(t: _Teller, key: str) -> str:
-    """A key or spanner as it is sold: for an inch screw by a fraction of an inch."""
+    """A key or spanner as it is sold: in millimetres, or as a fraction of an inch."""
+    if not thread_of(str(t.given("thread"))).inch:
+        return f"{t[key]:g} mm"
     parts = float(t[key]) / INCH * 64
-    sixty_fourths = round(parts)
-    if abs(parts - sixty_fourths) > 0.01 or not thread_of(t.given("thread")).inch:
+    if abs(parts - round(parts)) > 0.01:
         return t.size(key)  # the smallest inch keys have no fraction
-    return f"{fraction_text(Fraction(sixty_fourths, 64))} in"
+    return f"{fraction_text(Fraction(round(parts), 64))} in"
 
 
 def _cap_screw(t: _Teller) -> str:
@@ -604,7 +613,7 @@ def _cap_screw(t: _Teller) -> str:
 
 
 def _nut(t: _Teller) -> str:
-    older = f" (older ones {t.size('older_flats')})" if t.has("older_flats") else ""
+    older = f" (older ones {t['older_flats']:g} mm)" if t.has("older_flats") else ""
     return (
         f"Nut: spanner {_turned_by(t, 'across_flats')}{older}, {t.size('height')} "
         f"high, a thin one {t.size('thin_height')}; washer {t.size('washer_outside')} "
@@ -632,12 +641,8 @@ TELLINGS: Mapping[str, Telling] = {
         if t["move"]
         else "The tailstock is in line"
     ),
-    "vise-tram": lambda t: (
-        f"Out by {t.size(abs(float(t['slope'])))} over 100 mm. {t['advice']}"
-    ),
-    "head-tram": lambda t: (
-        f"Out by {t.size(abs(float(t['across'])))} over 100 mm. {t['advice']}"
-    ),
+    "vise-tram": lambda t: _out_by(t, "slope"),
+    "head-tram": lambda t: _out_by(t, "across"),
     "ream-drill": lambda t: (
         f"{_drill_named(t, 'drill', 'drill_size')}: {t.both('stock', 0.01)} on the "
         "diameter are left for the reamer"
@@ -748,7 +753,7 @@ TELLINGS: Mapping[str, Telling] = {
         f"{t.size('shaft_depth')} deep in the shaft"
     ),
     "e-clip": lambda t: (
-        f"Clip {t.size('size')}: groove {t.both('groove_diameter', 0.01)}, "
+        f"Clip {t['size']:g} mm: groove {t.both('groove_diameter', 0.01)}, "
         f"{t.size('groove_width', 0.01)} wide"
     ),
     "circlip": lambda t: (
