@@ -352,6 +352,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("hexagon from 20", "polygon", "across_flats", 17.3205),
     ("vise out 0.08 over 100", "vise-tram", "tap", 0.08),
     ("tailstock turned 30 and 30.05 over 100", "tailstock", "move", 0.025),
+    ("m8 bolt through 20 with washer and nut", "screw-length", "least", 30.9),
+    ("leadscrew nut tr20x4", "thread", "minor_internal", 16.0),
     ("circumference of 50", "convert", "mm", 157.0796),
     ("angle between 7 holes", "angle", "degrees", 51.4286),
     ("nut height m12", "nut", "height", 10.8),

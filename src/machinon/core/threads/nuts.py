@@ -77,8 +77,14 @@ def _nut(trail: Trail, thread: str, washers: int, past: float) -> dict[str, Any]
     size = size_of(screw)
     nut = nuts().get(size) if screw.form_name in ("metric", "unified") else None
     if nut is None:
+        metric, inch = (
+            [kept for kept in nuts() if (kept[0] == "M") is kind]
+            for kind in (True, False)
+        )
         raise BadInput(
-            "thread", f"{screw.name} has no nut kept here: {', '.join(nuts())}."
+            "thread",
+            f"{screw.name} has no nut kept here: {metric[0]} to {metric[-1]} have, and "
+            f"{inch[0]} to {inch[-1]} in of UNC and UNF.",
         )
     trail.source(nut.source)
     corners = trail.step(

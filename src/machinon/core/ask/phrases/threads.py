@@ -5,6 +5,7 @@ import re
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 from machinon.core.materials import material
+from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import FORMS, known_threads, thread_of
 from machinon.core.threads.screw_torque import GRADES
 
@@ -200,6 +201,8 @@ def _head(s: Said) -> Inputs | None:
 def _nut(s: Said) -> Inputs | None:
     if s.hears("t", "collet", "strip", "drill", "tap", "engagement", "strength"):
         return None
+    if s.hears("pitch", "minor", "core", "root", "bore", "leadscrew"):
+        return None  # what its thread is
     if not s.has("nut", "locknut", "washer"):
         return None
     thread = thread_said(s) or _numbered(s) or _coarse(s)
@@ -297,15 +300,26 @@ def _engagement(s: Said) -> Inputs | None:
 
 @phrase("screw-length", "length of m8 screw through 12 into 20")
 def _screw_length(s: Said) -> Inputs | None:
-    if not s.has("length"):
+    by_nut = s.has("nut")
+    if not s.has("length") and not by_nut:
         return None
     screw, grip = thread_said(s), s.near("through", "under", "grip", "plate")
     deep = s.near("into", "blind", "hole")
-    s.has("screw", "bolt", "cap", "head", "for", "deep")
+    s.has("screw", "bolt", "cap", "head", "for", "deep", "how", "plate")
     if not screw or not grip:
         return None
     grip, deep = s.alike(grip, deep)
+    if by_nut:
+        return {"screw": screw, "grip": grip, **_through_a_nut(s, screw)}
     return {"screw": screw, "grip": grip, **({"thread_depth": deep} if deep else {})}
+
+
+def _through_a_nut(s: Said, screw: str) -> Inputs:
+    """What a screw holds by in its nut, with two threads past it, and its washer."""
+    nut = reckon("nut", {"thread": screw})
+    thick = float(nut["washer_thickness"])
+    given = {"engagement": f"{float(nut['stands']) - thick:.6g}mm"}
+    return {**given, "washer": f"{thick:.6g}mm"} if s.has("washer") else given
 
 
 @phrase("drill-depth", "drill depth m8 16 deep")
@@ -330,11 +344,11 @@ def _plain_thread(s: Said) -> Inputs | None:
     if not thread:
         return None
     s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "tpi")
-    s.has("root", "pipe", "nose", "spindle")
+    s.has("root", "pipe", "nose", "spindle", "leadscrew")
     s.has("many", "per", "inch", "thread", "helix", "lead", "angle")
     s.has("limit", "outside", "over", "crest")
-    if s.has("bore"):  # of its nut
-        s.has("nut")
+    if s.hears("bore", "minor", "core", "root", "pitch", "leadscrew"):
+        s.has("bore", "nut")
     given: Inputs = {"thread": thread}
     while grade := s.take("class"):
         unified = grade[-1] in "aAbB"  # of a metric nut the letter is a capital
