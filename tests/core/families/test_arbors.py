@@ -151,7 +151,9 @@ class Arbors(unittest.TestCase):
         centre = arbor("lathe-centre")
         point = centre.body.feature("point")
         self.assertAlmostEqual(point.end - point.start, 22.95, places=2)
-        self.assertEqual(centre.values["shank.end"], "nothing")
+        for taper, end in (("MT3", "nothing"), ("R8", "draw bar")):
+            found = arbor("lathe-centre", socket_taper=taper)
+            self.assertEqual((found.values["shank.end"], failed(found)), (end, set()))
         steps = {s.key: s for up in route_told(centre) for s in up.steps}
         keys = list(steps)
         self.assertLess(keys.index("taper-shank-2"), keys.index("taper-point"))

@@ -127,6 +127,11 @@ def _draw_depth(s: Values) -> float:
     return 2 * thread_of(str(s["draw.thread"])).major
 
 
+def _steep(s: Values) -> bool:
+    """Whether its taper does not hold by itself."""
+    return taper_of(str(s["shank.taper"])).half_angle > HOLDS
+
+
 def draw_hole_end(s: Values) -> float:
     """How far the draw bar's hole comes towards the front, to its point, z."""
     if not drawn_home(s):
@@ -261,7 +266,7 @@ def shank_checks(s: Values, through: bool = False) -> Iterable[Check]:
             0.12 * back_end(s),
             "Wall of the shank round the draw-bar's thread",
         )
-    if taper.half_angle > HOLDS and not through:
+    if _steep(s) and not through:
         drawn = drawn_home(s)
         held = "A draw bar holds it." if drawn else "It needs the thread of a draw bar."
         says = f"{taper.name} is too steep to hold by itself. {held}"
@@ -300,7 +305,6 @@ def rough_shank(s: Values) -> tuple[Step, ...]:
 
 def finished_shank(s: Values) -> tuple[Step, ...]:
     """The shank finished and blued, when no dog stands on it any more."""
-    steep = taper_of(str(s["shank.taper"])).half_angle > HOLDS
     return (
         *((Step("turn", ("guide",), note=_guide_note(s)),) if guided(s) else ()),
         Step(
@@ -315,7 +319,7 @@ def finished_shank(s: Values) -> tuple[Step, ...]:
             title="Blue it in its socket",
             tool="the socket, blue",
             note="Taken from the centres and put back as often as it needs."
-            + (STEEP if steep else ""),
+            + (STEEP if _steep(s) else ""),
         ),
     )
 
@@ -345,14 +349,20 @@ def tang_holding(s: Values) -> tuple[Holding, ...]:
     )
 
 
+def drawn_if_steep(s: Values) -> str:
+    """What the small end has of a shank that the cut pushes home, where it holds."""
+    return "draw bar" if _steep(s) else "nothing"
+
+
 def shank_sizes(
-    usual: str = "draw bar", why: str = "draws it home"
+    usual: str | Callable[[Values], str] = "draw bar", why: str = "draws it home"
 ) -> tuple[Size, ...]:
     """Sizes of the shank; usual: what its small end has, and why."""
     return (
         Size("shank.taper", "taper", "socket.taper", "as the socket has", kind=TEXT,
              by="copy"),
         Size("shank.end", "what its small end has", usual, why, kind=TEXT,
+             rests=() if isinstance(usual, str) else ("shank.taper",),
              choices=("draw bar", "tang", "nothing")),
         Size("shank.off", "from the socket's face to the collar", _by_standard("off"),
              BY_STANDARD, 0, 60, rests=("shank.taper",)),
