@@ -41,7 +41,7 @@ COMPOUND = 60.0  # mm that a compound slide goes, about
 SAME = 0.01  # degrees: a slide set so nearly stands right already
 STRAIGHT = 1.0  # mm on the diameter left over a taper that is cut straight before
 APART = 25.0  # mm between the places where a taper is measured
-POINTED = 15.0  # degrees a side: a cone so steep is a point, tried by a gauge
+STEEP = 15.0  # degrees a side: a cone so steep has no socket, a gauge tries it
 TRAVEL = 40.0  # mm that the indicator goes along the slide
 
 
@@ -136,8 +136,8 @@ def taper_list(
     asked = [] if begun or already else asked
     if step.leaves:
         return WorkList(tuple(lines), tuple(asked), tuple(answers))
-    if isinstance(feature, Cone) and feature.half_angle >= POINTED:
-        lines = [*lines, *_to_the_tip(feature)]
+    if isinstance(feature, Cone) and feature.half_angle >= STEEP:
+        lines = [*lines, *_to_the_small_end(feature)]
     else:
         rubbed = way("rubbed", "Blue rubbed", RUBBED, ways)
         asked.append(rubbed)
@@ -152,15 +152,15 @@ def taper_list(
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
 
 
-def _to_the_tip(point: Cone) -> list[WorkLine]:
-    """The last cuts on a point: its angle against a gauge, then its tip."""
-    tip = min(point.start_diameter, point.end_diameter)
-    gauge = "A lamp behind it. Light at the tip only: the slide stands too steep."
-    last = "The angle is right: light cuts by the same slide until the tip is so wide."
-    angle = Shown("Whole angle", 2 * point.half_angle, ANGLE)
+def _to_the_small_end(cone: Cone) -> list[WorkLine]:
+    """The last cuts on a steep cone: its angle by a gauge, then its small end."""
+    small = min(cone.start_diameter, cone.end_diameter)
+    held = "A lamp behind it. Light at the small end only: the slide stands too steep."
+    last = "The angle is right: light cuts by the same slide until its small end is so."
+    angle = Shown("Whole angle", 2 * cone.half_angle, ANGLE)
     return [
-        WorkLine("gauge", "Hold a gauge against it", (angle,), gauge),
-        WorkLine("depth", "Bring it to its tip", (Shown("⌀ of the tip", tip),), last),
+        WorkLine("gauge", "Hold a gauge or protractor to it", (angle,), held),
+        WorkLine("depth", "Bring it to size", (Shown("⌀ small end", small),), last),
     ]
 
 
