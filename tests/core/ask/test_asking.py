@@ -579,6 +579,12 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
 
 
 class WhatOneWouldSay(unittest.TestCase):
+    def says(self, *answers, inch=False):
+        """Each question is answered with these words."""
+        for said, words in answers:
+            with self.subTest(said):
+                self.assertIn(words, understand(said, inch=inch).sentence)
+
     def test_every_phrase_is_answered_by_its_sum(self):
         for said, name, key, value in ASKED:
             with self.subTest(said):
@@ -607,33 +613,28 @@ class WhatOneWouldSay(unittest.TestCase):
                 self.assertIn(figure, told.sentence)
 
     def test_a_spanner_or_key_for_an_inch_screw_is_called_by_its_fraction(self):
-        for said, words in (
+        self.says(
             ("1/2 nut", "spanner 3/4 in"),
             ("10-32 cap screw head", "key 5/32 in"),
             ("0-80 cap screw head", "key 1.27 mm"),
             ("m10 nut", "spanner 16 mm (older ones 17 mm)"),
-        ):
-            with self.subTest(said):
-                self.assertIn(words, understand(said).sentence)
+        )
 
     def test_a_cutter_is_fed_by_the_tooth_where_nobody_says_how_many_it_has(self):
-        for said, words in (
+        self.says(
             ("speed for 10 mm end mill in mild steel", "feed 0.05 mm a tooth"),
             ("4 flute 10 mm end mill in mild steel", "feed 0.2 mm a turn"),
             ("rpm for 20mm drill in brass", "feed 0.25 mm a turn"),
-        ):
-            with self.subTest(said):
-                self.assertIn(words, understand(said).sentence)
+        )
 
     def test_what_is_sold_in_millimetres_is_called_so_in_an_inch_shop(self):
-        for said, words in (
+        self.says(
             ("m8 nut", "spanner 13 mm"),
             ("hex key for m8", "key 6 mm"),
             ("e clip for .5 shaft", "Clip 10 mm"),
             ("tram .002 over 8", "0.001 in over 4 in"),
-        ):
-            with self.subTest(said):
-                self.assertIn(words, understand(said, inch=True).sentence)
+            inch=True,
+        )
 
     def test_of_four_readings_nobody_says_how_oval_it_is(self):
         for said, words, not_said in (

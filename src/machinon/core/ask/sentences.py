@@ -1,6 +1,5 @@
 """The answer in one sentence, as a machinist would say it across the shop."""
 
-import math
 from collections.abc import Callable, Mapping
 from fractions import Fraction
 from typing import Any
@@ -195,21 +194,16 @@ def _screw_length(t: _Teller) -> str:
 
 
 def _limits(t: _Teller) -> str:
-    low, high = t["lower"], t["upper"]
-    return (
-        f"{t.size(float(t.given('nominal')))} {t.given('zone')}: "
-        f"{length_text(low, 0.001, t.inch, unit=False)} to "
-        f"{length_text(high, 0.001, t.inch)}"
-    )
+    limits = length_range(t["lower"], t["upper"], inch=t.inch)
+    return f"{t.size(float(t.given('nominal')))} {t.given('zone')}: {limits}"
 
 
 def _fit(t: _Teller) -> str:
-    return (
-        f"Hole {length_text(t['hole_lower'], 0.001, t.inch, unit=False)} to "
-        f"{length_text(t['hole_upper'], 0.001, t.inch)}, shaft "
-        f"{length_text(t['shaft_lower'], 0.001, t.inch, unit=False)} to "
-        f"{length_text(t['shaft_upper'], 0.001, t.inch)}: {_play(t)}"
+    hole, shaft = (
+        length_range(t[f"{half}_lower"], t[f"{half}_upper"], inch=t.inch)
+        for half in ("hole", "shaft")
     )
+    return f"Hole {hole}, shaft {shaft}: {_play(t)}"
 
 
 def _measured_play(t: _Teller) -> str:
@@ -262,10 +256,12 @@ def _pitch(t: _Teller) -> str:
 def _thread_passes(t: _Teller) -> str:
     """The whole depth, straight in and as the compound counts it, and the passes."""
     deep = f"{t.both('total_depth')} deep a side"
-    share = float(t["total_depth"]) / float(t["compound_total"])
-    if t.given("school") != "plunge" and share < 1:
-        angle = text_of(math.degrees(math.acos(share)), ANGLE)
-        deep += f", {t.both('compound_total')} by the compound at {angle}"
+    angle = t.given("angle")
+    if angle is None:
+        angle = thread_of(str(t.given("thread"))).form.compound
+    if t.given("school") != "plunge" and angle:
+        at = text_of(float(angle), ANGLE)
+        deep += f", {t.both('compound_total')} by the compound at {at}"
     return f"{deep}, in {len(t['passes'])} passes"
 
 
@@ -510,7 +506,7 @@ def _seat(t: _Teller) -> str:
             slips = "; it is pressed on, so much warmth would spoil it"
     turned = length_text(high, 0.001, t.inch)
     if length_text(low, 0.001, t.inch) != turned:
-        turned = f"{length_text(low, 0.001, t.inch, unit=False)} to {turned}"
+        turned = length_range(low, high, inch=t.inch)
     return (
         f"Turn the seat to {turned} for the ring that turns; the bearing keeps "
         f"{small_text(t['left_least'], t.inch)} to "

@@ -8,10 +8,7 @@ held by a set screw that meets it square from the side.
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._between_centres import (
-    dog_on,
-    each_end,
-)
+from machinon.core.families._between_centres import dog_on, each_end
 from machinon.core.families._tapped import tapped, thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (

@@ -23,9 +23,7 @@ from machinon.core.families._arbor_head import (
     stock_sizes,
     turned_head,
 )
-from machinon.core.families._between_centres import (
-    each_end,
-)
+from machinon.core.families._between_centres import each_end
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Check,

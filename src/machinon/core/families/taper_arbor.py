@@ -22,10 +22,7 @@ from machinon.core.families._arbor_head import (
     stock_sizes,
     turned_head,
 )
-from machinon.core.families._between_centres import (
-    HOLES_AND_CENTRES,
-    each_end,
-)
+from machinon.core.families._between_centres import HOLES_AND_CENTRES, each_end
 from machinon.core.families._taper_shank import (
     GUIDED,
     SHANK_LONG,

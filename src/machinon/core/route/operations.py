@@ -223,9 +223,8 @@ class StepTold(Struct, frozen=True, dict=True):
     finished: tuple[float, float] = (0.0, 0.0)  # stations of a turned piece's ends
     reamer: float = 0.0  # that is sold for its hole, mm
     drawn: tuple[Feature, ...] = ()  # its features, as they are when all is done
-    slide: float = (
-        0.0  # degrees that the compound was set to in its holding; 0 for none
-    )
+    # degrees that the compound was set to in its holding; 0 for none
+    slide: float = 0.0
     # what the drawing lets the sizes be that have limits of their own, by feature and
     # measure, mm
     limits: Mapping[str, tuple[float, float]] = {}

@@ -104,7 +104,7 @@ def _of_hole(s: Said) -> Inputs | None:
     asked = s.has("tap", "screw", "bolt", "thread")
     if not asked or not s.hears("hole", "bore"):
         return None
-    if not (s.hears("which", "what", "size", "fits", "fit", "through", "go", "goes")):
+    if not s.hears("which", "what", "size", "fits", "fit", "through", "go", "goes"):
         return None
     hole = s.near("hole", "bore") or s.size()
     s.has("hole", "bore", "which", "what", "size", "fit", "through", "go", "a", "take")

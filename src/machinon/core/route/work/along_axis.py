@@ -41,13 +41,23 @@ def tapped_list(step: StepTold, deep: float) -> WorkList:
     return WorkList((taper, plug))
 
 
+def _drilled(bore: Bore | NutThread | TaperBore) -> tuple[float, float]:
+    """Start and end of a drill's travel along the axis, stations."""
+    return bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
+
+
+def _from_right(step: StepTold, bore: Bore | NutThread | TaperBore) -> bool:
+    """Whether a hole along the axis opens to the right end of the work."""
+    opens = bore.opens if isinstance(bore, Bore) else "both"
+    return opens == "right" or _drilled(bore)[1] > step.before.ends[1] - NEAR
+
+
 def _from_face(step: StepTold, bore: Bore | NutThread | TaperBore) -> float:
     """Depth of a drill along the axis, to its shoulder, mm: from the end of the work
     that it goes in at, through metal that is open there already."""
     first, last = step.before.ends
-    start, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
-    opens = bore.opens if isinstance(bore, Bore) else "both"
-    if opens == "right" or end > last - NEAR:
+    start, end = _drilled(bore)
+    if _from_right(step, bore):
         return last - start + step.past(start, inside=True)
     return end - first + step.past(end, inside=True)
 
@@ -55,9 +65,7 @@ def _from_face(step: StepTold, bore: Bore | NutThread | TaperBore) -> float:
 def _faced_solid(step: StepTold, bore: Bore | NutThread | TaperBore) -> bool:
     """Whether nothing is open where a drill along the axis goes in."""
     first, last = step.before.ends
-    _, end = bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
-    opens = bore.opens if isinstance(bore, Bore) else "both"
-    right = step.out == "right" if step.out else opens == "right" or end > last - NEAR
+    right = step.out == "right" if step.out else _from_right(step, bore)
     return step.before.radii(last - NEAR if right else first + NEAR)[0] < NEAR
 
 
@@ -81,7 +89,7 @@ def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList
     blind = isinstance(bore, Bore) and bore.pointed
     if isinstance(bore, NutThread):
         blind = bore.drilled != (bore.start, bore.end)
-    lines = []
+    lines, behind = [], []
     if _faced_solid(step, bore):
         lines.append(
             WorkLine(
@@ -97,21 +105,23 @@ def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList
         figures = [depth_shown("Point at", deep + tip(drill))]
         if blind:
             figures.insert(0, depth_shown("To the shoulder", deep))
-        reach, note = reach_of(drill), clears
+        reach, note, last = reach_of(drill), clears, drill == step.drill
         short = deep + tip(drill) > reach
-        if short and (drill != step.drill or not blind):
-            figures = [depth_shown("Point at", downwards(reach, 1.0))]
-        if short and drill != step.drill:
-            note = (
-                f"{clears} Its flutes go no deeper: the next drill goes on without it."
-            )
-        elif short and blind:
+        if short and last and blind:
             note = (
                 f"{clears} Deeper than its flutes: the rest by a long one, in its hole."
             )
+        elif short:
+            goes = downwards(reach, 1.0)
+            figures = [depth_shown("Point at", goes)]
+            if last:
+                behind.append(_from_behind(deep - goes, reach))
+            else:
+                note = (
+                    f"{clears} Its flutes go no deeper: the next drill goes on without "
+                    "it."
+                )
         figures.append(Shown("Speed", drill_rpm(step, drill), ROTATION, 1))
         head = f"Drill {drill_named(drill)}"
         lines.append(WorkLine(f"{drill:g}", head, tuple(figures), note))
-        if short and drill == step.drill and not blind:
-            lines.append(_from_behind(deep - downwards(reach, 1.0), reach))
-    return WorkList(tuple(lines))
+    return WorkList((*lines, *behind))

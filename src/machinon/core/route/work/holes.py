@@ -17,10 +17,7 @@ from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size, mirrored
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
-from machinon.core.piece.turned_features import (
-    Flats,
-    Keyway,
-)
+from machinon.core.piece.turned_features import Flats, Keyway
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.drills import hole_of, ladder
 from machinon.core.route.operations import StepTold
