@@ -6,7 +6,7 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families import families
-from machinon.core.job.job import Job
+from machinon.core.job.job import MADE_HERE, Job
 from machinon.core.job.made_piece import could_be, made_job, mate_pieces
 from machinon.core.piece.family import Family, Mate
 from machinon.core.shop.entry import remark, words
@@ -32,13 +32,9 @@ def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
     if what != "other":
         raise BadInput("what", "Choose what is to be made.")
     name = words(typed, "name", "what the job is called")
-    lathe = next((entry.id for entry in file.entries("lathe")), "")
-    job = Job(
-        file.new_id(name),
-        name,
-        typed.get("reason", "").strip(),
-        lathe,
-    )
+    reason = typed.get("reason", "").strip()
+    lathe = typed.get("lathe") or _lathe_of(file, {})
+    job = Job(file.new_id(name), name, reason, lathe, mill=typed.get("mill", ""))
     file.act(job.id, f"Job begun: {name}.", job)
     return job
 
@@ -60,9 +56,10 @@ def made_before(file: ShopFile, family: Family) -> list[Piece]:
 def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
     """A new job that makes a piece of a family, and its mates where they are new.
 
-    typed: name and reason; by `mate.ROLE` the id of a piece, NO_MATE, or NEW_MATE and
-    then by `name.ROLE` what it is called; by `size.ROLE.KEY` what of a mate is typed,
-    which may stay empty; as `like` the id of a piece made before that it starts from.
+    typed: name and reason; `lathe` and `mill` by id, each may be missing; by
+    `mate.ROLE` the id of a piece, NO_MATE, or NEW_MATE and then by `name.ROLE` what it
+    is called; by `size.ROLE.KEY` what of a mate is typed, which may stay empty; as
+    `like` the id of a piece made before that it starts from.
     Raises BadInput naming the entry.
     """
     name = words(typed, "name", "what the job is called")
@@ -81,10 +78,11 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
         file.new_id(name),
         name,
         typed.get("reason", "").strip(),
-        _lathe_of(file, mates),
+        typed.get("lathe") or _lathe_of(file, mates),
         replace(start, sizes=sizes),
         mates,
     )
+    job = replace(job, mill=typed.get("mill", ""))
     file.act(job.id, f"Job begun: {name}.", *new, job)
     return job
 
@@ -119,11 +117,13 @@ def chosen_mates(
 def typed_of_mates(
     family: Family, typed: Mapping[str, str], inch: bool = False
 ) -> dict[str, str]:
-    """Those sizes of the mates that no gauge reads, as far as they were said."""
+    """Those sizes of the mates that no gauge reads, as far as they were said; not of
+    one that is made in the job, which tells them, nor of none."""
     found = {}
     for key, mate_size in family.mate_keys.items():
+        chosen = typed.get(f"mate.{key.partition('.')[0]}", "")
         text = typed.get(f"size.{key}", "").strip()
-        if text:
+        if text and not chosen.startswith((MADE_HERE, NO_MATE)):
             found[key] = mate_size.kept(f"size.{key}", text, inch)
     return found
 

@@ -206,12 +206,14 @@ class JobPage(QWidget):
     """One open job.
 
     Signals: left() for the list of jobs; full_screen_left() when that is touched;
-    more_wished() to add a piece that is made, less_wished() to take this one out.
+    more_wished() to add a piece that is made, less_wished() to take this one out;
+    mates_wished() to choose what it goes with.
     """
 
     left = Signal()
     more_wished = Signal()
     less_wished = Signal()
+    mates_wished = Signal()
     full_screen_left = Signal()
 
     def __init__(self, bench: Bench, stage: Stage) -> None:
@@ -472,6 +474,10 @@ class JobPage(QWidget):
             less = button("− piece", self.less_wished.emit, "link")
             less.setToolTip("Take this piece out of the job; Undo brings it back")
             self.work_line.addWidget(less)
+        if self.job.could_choose():
+            mates = button("mates", self.mates_wished.emit, "link")
+            mates.setToolTip("What it goes with, and the machines it is made on")
+            self.work_line.addWidget(mates)
         self.work_line.addStretch(1)
 
     def _fill_targets(self) -> None:

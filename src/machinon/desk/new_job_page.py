@@ -1,6 +1,5 @@
 """A new job: drawn cards of what can be made, what it goes on, and its name."""
 
-import functools
 import re
 from collections.abc import Callable, Collection, Iterable
 from itertools import pairwise
@@ -9,7 +8,6 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent, QShowEvent
 from PySide6.QtWidgets import (
-    QComboBox,
     QGridLayout,
     QHBoxLayout,
     QVBoxLayout,
@@ -17,26 +15,20 @@ from PySide6.QtWidgets import (
 )
 
 from machinon.core.families import families
-from machinon.core.job.job import MADE_HERE
 from machinon.core.job.made_piece import (
-    could_be,
-    likely_mate,
     made_for,
     mate_pieces,
     role_of,
 )
-from machinon.core.piece.family import Family, Mate, MateSize
+from machinon.core.piece.family import Family
 from machinon.core.piece.round_sizes import example_in_inches
-from machinon.core.shop.things import Lathe, Piece
+from machinon.core.shop.things import Piece
 from machinon.desk.begin import (
-    NEW_MATE,
-    NO_MATE,
     begin_job,
-    could_be_mate,
     made_before,
 )
+from machinon.desk.mates_page import AsksMates
 from machinon.desk.narrow import Abreast
-from machinon.desk.start_page import FormPage
 from machinon.desk.widgets import (
     DrawingView,
     EnterButton,
@@ -244,7 +236,7 @@ class WhatIsMade(QWidget):
         self._show_found()
 
 
-class NewJobPage(FormPage):
+class NewJobPage(AsksMates):
     """The piece to make at the left; its mates, name and reason at the right.
 
     For an open job: one piece more that it makes. For a piece of the shop: what is made
@@ -283,9 +275,6 @@ class NewJobPage(FormPage):
         left.addWidget(label(title, "title", wrap=True))
         left.addWidget(self.what_says)
         left.addWidget(self.what, 1)
-        self.mates = QWidget()
-        self.mate_lines = QVBoxLayout(self.mates)
-        self.mate_lines.setContentsMargins(0, 0, 0, 0)
         self.example = label("", "faint", wrap=True)
         asked = QWidget()
         lines = QVBoxLayout(asked)
@@ -326,7 +315,7 @@ class NewJobPage(FormPage):
         for key in [key for key in self.fields if key not in ("name", "reason")]:
             del self.fields[key]
         family = families().get(what)
-        self.mates.setVisible(family is not None)
+        self.mates.setVisible(bool(what))
         example = family.example if family else ""
         if self.file.shop().inch:
             example = example_in_inches(example)
@@ -335,69 +324,21 @@ class NewJobPage(FormPage):
             if "name" in self.fields:
                 self.fields["name"].edit.setPlaceholderText(family.name)
             self._ask_mates(family)
+        if what and self.job is None:
+            self.ask_machines("", "", "that of the nose, else the first")
 
     def _ask_mates(self, family: Family) -> None:
         """Asks for the mates: pieces of the shop, or new ones."""
         roles = {mate.role: mate for mate in family.mates}
         its = role_of(family, self.piece) if self.piece else None
+        here = self.job.made_here() if self.job is not None else {}
         for role, wanted in mate_pieces(family).items():
-            choices, first = self._choices_of(roles[role])
-            if self.piece and its is roles[role]:
-                first = self.piece.id
-            made = self.combo(f"mate.{role}", choices)
-            made.setCurrentIndex(made.findData(first))
-            self.mate_lines.addWidget(self.named(wanted.name, made))
-            called = self.field(f"name.{role}", "It is called", hint=wanted.name)
-            self.mate_lines.addWidget(called)
-            sizes = [
-                self._typed_size(roles[role], mate_size)
-                for mate_size in roles[role].sizes
-                if not mate_size.surfaces and not mate_size.optional
-            ]
-            for size in sizes:
-                self.mate_lines.addWidget(size)
-            asked = functools.partial(_ask_of, made, called, sizes)
-            made.currentIndexChanged.connect(asked)
-            asked()
+            now = self.piece.id if self.piece and its is roles[role] else None
+            self.ask_mate(roles[role], wanted, here, now)
         before = [(f"as in {p.name}", p.id) for p in made_before(self.file, family)]
         if before:
             like = self.combo("like", [("as usual", ""), *before])
             self.mate_lines.addWidget(self.named("Its sizes start", like))
-
-    def _choices_of(self, mate: Mate) -> tuple[list[tuple[str, str]], str]:
-        """What a mate can be, the likeliest first; and which it starts as: none that
-        only happens to have such surfaces."""
-        here = self.job.made_here().values() if self.job is not None else ()
-        able = [
-            (f"{piece.name}, made here", piece)
-            for piece in here
-            if could_be(mate, piece)
-        ]
-        able += [(self._called(it), it) for it in could_be_mate(self.file, mate)]
-        able.sort(key=lambda named: not likely_mate(mate, named[1]))
-        choices = [(called, piece.id) for called, piece in able]
-        choices.append(("a new one, to be measured in Survey", NEW_MATE))
-        if mate.optional:
-            return [("none", NO_MATE), *choices], NO_MATE
-        likely = bool(able) and likely_mate(mate, able[0][1])
-        return choices, able[0][1].id if likely else NEW_MATE
-
-    def _called(self, piece: Piece) -> str:
-        """A piece by its name; a spindle nose with the lathe that it is of."""
-        of = (lathe for lathe in self.file.all_of(Lathe) if lathe.nose == piece.id)
-        lathe = next(of, None)
-        return f"{piece.name}, {lathe.name}" if lathe else piece.name
-
-    def _typed_size(self, mate: Mate, mate_size: MateSize) -> Field:
-        """An entry for what no gauge reads of a mate; it may stay empty."""
-        name = f"{mate.called}: {mate_size.words}"
-        usual = (
-            mate_size.usual
-            if isinstance(mate_size.usual, str)
-            else f"{mate_size.usual:g}"
-        )
-        key = f"size.{mate.role}.{mate_size.key}"
-        return self.field(key, name, hint=f"{usual}, or later")
 
     def _next_after(self, key: str) -> None:
         if key == "reason" and not self.what.key:
@@ -423,13 +364,3 @@ class NewJobPage(FormPage):
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
         self.what.search.edit.setFocus()
-
-
-def _ask_of(chosen: QComboBox, called: Field, sizes: list[Field], _: int = 0) -> None:
-    """A mate that is new gets a name, one of the shop has it; what is made here says
-    its own sizes, and of none nothing is asked."""
-    new = chosen.currentData() == NEW_MATE
-    told = str(chosen.currentData()).startswith((MADE_HERE, NO_MATE))
-    for field, asked in ((called, new), *((field, not told) for field in sizes)):
-        field.setVisible(asked)
-        field.setEnabled(asked)

@@ -41,6 +41,7 @@ if TYPE_CHECKING:
     from machinon.core.shop.things import Lathe, Piece
     from machinon.desk.job_page import JobPage
     from machinon.desk.open_job import OpenJob
+    from machinon.desk.start_page import FormPage
     from machinon.store.searching import Hit
     from machinon.store.shop_file import ShopFile
 
@@ -75,6 +76,7 @@ IN_JOB = (
     "job.json",
     "job.more",
     "job.less",
+    "job.mates",
     "view.machine",
 )
 
@@ -171,6 +173,7 @@ class MainWindow(QMainWindow):
             "job.new": self.new_job,
             "job.more": self.add_made,
             "job.less": self.drop_made,
+            "job.mates": self.choose_mates,
             "job.list": self.show_start,
             "job.daybook": self.show_daybook,
             "reckoner": self.show_reckoner,
@@ -322,8 +325,23 @@ class MainWindow(QMainWindow):
         """The page on what is made: in a new job, in this one besides, for a piece."""
         from machinon.desk.new_job_page import NewJobPage
 
+        self._show_form(NewJobPage(self.look, self.file, job, piece), back)
+
+    def choose_mates(self) -> None:
+        """The page on what the piece goes with and where it is made."""
+        from machinon.desk.mates_page import MatesPage
+
+        if self.job is None or self.job_page() is None:
+            return
+        if not self.job.could_choose():
+            self.tell("This job has no mates, and the shop no second lathe or mill.")
+            return
+        back = partial(self.open_job, self.job.job.id)
+        self._show_form(MatesPage(self.look, self.file, self.job), back)
+
+    def _show_form(self, page: "FormPage", back: Callable[[], None]) -> None:
+        """A page to be filled in on a job; back: where it leads when it is given up."""
         self._leave_machine()
-        page = NewJobPage(self.look, self.file, job, piece)
         page.finished.connect(self.open_job)
         page.left.connect(back)
         self._show_page(page)
@@ -384,6 +402,7 @@ class MainWindow(QMainWindow):
         page.full_screen_left.connect(self.at_the_machine)
         page.more_wished.connect(self.add_made)
         page.less_wished.connect(self.drop_made)
+        page.mates_wished.connect(self.choose_mates)
         self._job_page = page
         self._show_page(page)
         self.job.changed = page.refresh

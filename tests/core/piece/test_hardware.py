@@ -74,5 +74,14 @@ class OnTheShelf(unittest.TestCase):
         self.assertIn("only 2 of yours", self.said(screw(25, 2)))
         self.assertIn("to be had", self.said(screw(40, 20)))
 
+    def test_a_screw_as_long_as_its_mate_asks_is_not_said_to_be_there(self):
+        lengths = [
+            Item("screw", f"M8 × {long}", 8.0, 1.25, long, 9) for long in (30, 12)
+        ]
+        shelf = Belongings("hardware", "Hardware", tuple(lengths))
+        # into the plate through a spindle's flange, whose thickness nobody asked for
+        line = own_hardware(make(family_of("flange-plate"), {}), shelf)[0]
+        self.assertIn("as long as its mate needs: yours, M8 × 12 to M8 × 30", line)
+
     def test_a_shelf_without_screws_is_not_asked(self):
         self.assertTrue(self.said().endswith("for the chuck"))

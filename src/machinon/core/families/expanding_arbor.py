@@ -311,7 +311,7 @@ def route(s: Values) -> tuple[Holding, ...]:
 
 def hardware(s: Values) -> Iterable[Hardware]:
     thread = str(s["screw.thread"])
-    yield by_thread("screw", "taper screw", thread, "spreads the nose")
+    yield by_thread("taper screw", "taper screw", thread, "spreads the nose")
 
 
 FAMILY = Family(

@@ -200,7 +200,7 @@ def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
         second,
         making=with_size(second.making, key, as_kept(drawn)),
         fits={slot: n for slot, n in second.fits.items() if n != number},
-        proof=_proof_without(second, f"fit.{number}"),
+        proof=proof_without(second, f"fit.{number}"),
     )
     alone = _to_be_measured(alone, form)
     # the one that is made to it
@@ -211,7 +211,7 @@ def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
         first,
         making=with_size(first.making, there, "" if free else f"= fit{number}"),
         fits={**first.fits, own: number} if free else first.fits,
-        proof=_proof_without(first, f"size.{there}"),
+        proof=proof_without(first, f"size.{there}"),
     )
     fit = job.fit(number)
     fit = replace(
@@ -230,7 +230,7 @@ def turned(job: Job, bodies: Mapping[str, Made | None], number: int) -> Job:
     return replace(job.with_fit(fit), works=works)
 
 
-def _proof_without(work: Work, id: str) -> ProofLog:
+def proof_without(work: Work, id: str) -> ProofLog:
     """The surfaces measured of a piece, less one."""
     surfaces = tuple(surface for surface in work.proof.surfaces if surface.id != id)
     return replace(work.proof, surfaces=surfaces)

@@ -43,6 +43,10 @@ def _said(hardware: Hardware, listed: tuple[Item, ...]) -> str:
     ]
     if not fits:
         return ": to be had"
+    long = sorted((item for item in fits if item.length), key=lambda item: item.length)
+    if long and not hardware.length:
+        both = dict.fromkeys((long[0].name, long[-1].name))
+        return f", as long as its mate needs: yours, {' to '.join(both)}"
     best = max(fits, key=lambda item: item.count)
     if best.count < hardware.count:
         return f": only {best.count} of yours, {best.name}"
