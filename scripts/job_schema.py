@@ -25,13 +25,17 @@ def job_schema() -> dict[str, Any]:
     return schema
 
 
-def _documents(kind: Any) -> set[type[Struct]]:
-    """A kind of document, and those that it holds."""
-    found = {kind} if isinstance(kind, type) and issubclass(kind, Struct) else set()
+def _documents(kind: Any, found: frozenset[Any] = frozenset()) -> frozenset[Any]:
+    """A kind of document, and those that it holds; found: known already."""
+    if kind in found:
+        return found
     inner = typing.get_args(kind)
-    if found:
+    if isinstance(kind, type) and issubclass(kind, Struct):
+        found |= {kind}
         inner = tuple(typing.get_type_hints(kind).values())
-    return found.union(*(_documents(held) for held in inner))
+    for held in inner:
+        found = _documents(held, found)
+    return found
 
 
 def _comments(document: type[Struct]) -> dict[str, str]:

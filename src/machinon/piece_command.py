@@ -36,6 +36,7 @@ machinon piece FAMILY key=value ...        a piece with its sizes, checks and ro
   role.surface=VALUE                         a mate's measured size
   fit.SLOT=WISH                              how a fit shall go
   feature.measure=VALUE or "= EXPRESSION"    a size
+  count=NUMBER                               how many alike
   --json     one JSON object instead
   --inch     bare lengths are inches
   --round-inch   what follows a rule is round in inches, with inch screws
@@ -268,7 +269,7 @@ def _help(family: Family) -> str:
 
 def _readable(made: Made, inch: bool) -> str:
     stock = stock_said(made.body.stock, inch)
-    out = [f"{made.family.name}, {made.material}, from {stock}"]
+    out = [f"{made.title}, {made.material}, from {stock}"]
     in_unit = functools.partial(in_inches, fine=True) if inch else str
     for key, known in made.sizes.items():
         value = known.value

@@ -152,8 +152,10 @@ class WhatIsMade(MadePieces):
         self.assertIs(self.app.focusWidget(), page.fields["name"].edit)
         # the shop has a table whose slot is measured: it is there to be taken
         self.assertEqual(page.combos["mate.slot"].currentData(), "mill-table")
-        self.type(page.fields["name"].edit, "Six T-nuts")
+        self.type(page.fields["name"].edit, "Ten T-nuts")
         self.type(page.fields["reason"].edit, "")
+        self.type(page.fields["count"].edit, "10")
+        self.assertEqual(self.value("nuts.count"), 10)
         self.assertEqual(self.job.job.making.mates, {"slot": "mill-table"})
         self.assertEqual(self.job.plan.missing, ())
 

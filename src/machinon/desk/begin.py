@@ -5,10 +5,10 @@ from collections.abc import Mapping
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.families import families
+from machinon.core.families import families, family_for
 from machinon.core.job.job import MADE_HERE, Job
 from machinon.core.job.made_piece import could_be, made_job, mate_pieces
-from machinon.core.piece.family import Family, Mate
+from machinon.core.piece.family import HOW_MANY, Family, Mate
 from machinon.core.shop.entry import remark, words
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Piece
@@ -56,10 +56,10 @@ def made_before(file: ShopFile, family: Family) -> list[Piece]:
 def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
     """A new job that makes a piece of a family, and its mates where they are new.
 
-    typed: name and reason; `lathe` and `mill` by id, each may be missing; by
-    `mate.ROLE` the id of a piece, NO_MATE, or NEW_MATE and then by `name.ROLE` what it
-    is called; by `size.ROLE.KEY` what of a mate is typed, which may stay empty; as
-    `like` the id of a piece made before that it starts from.
+    typed: name, reason and how many (`count`); `lathe` and `mill` by id; by `mate.ROLE`
+    the id of a piece, NO_MATE, or NEW_MATE and then by `name.ROLE` what it is called;
+    by `size.ROLE.KEY` what of a mate is typed; as `like` the id of a piece made before
+    that it starts from. All but the name may be missing.
     Raises BadInput naming the entry.
     """
     name = words(typed, "name", "what the job is called")
@@ -70,16 +70,17 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
     )
     start = before.making if before and before.making else Making(family.key)
     # that one was made from its own
-    start = replace(start.decided, old="", read_on={})
+    start = replace(start.decided, count=1, old="", read_on={})
     if before is None:
         start = replace(start, inch=file.shop().inch)
     sizes = {**start.sizes, **typed_of_mates(family, typed, file.shop().inch)}
+    start = of_many(replace(start, sizes=sizes), typed.get("count", ""))
     job = made_job(
         file.new_id(name),
         name,
         typed.get("reason", "").strip(),
         typed.get("lathe") or _lathe_of(file, mates),
-        replace(start, sizes=sizes),
+        start,
         mates,
     )
     job = replace(job, mill=typed.get("mill", ""))
@@ -112,6 +113,17 @@ def chosen_mates(
             new.append(found)
         mates[role] = found
     return mates, new
+
+
+def of_many(making: Making, typed: str) -> Making:
+    """A making of so many pieces alike; nothing typed leaves it as it is. Raises
+    BadInput on `count`."""
+    if not typed.strip():
+        return making
+    count, family = int(HOW_MANY.read(typed, False)), family_for(making)
+    if family.many:
+        return replace(making, sizes={**making.sizes, family.many: str(count)})
+    return replace(making, count=count)
 
 
 def typed_of_mates(

@@ -328,7 +328,9 @@ class NewJobPage(AsksMates):
             self.ask_machines("", "", "that of the nose, else the first")
 
     def _ask_mates(self, family: Family) -> None:
-        """Asks for the mates: pieces of the shop, or new ones."""
+        """Asks how many, and for the mates: pieces of the shop, or new ones."""
+        usual = str(family.size(family.many).rule) if family.many else "1"
+        self.mate_lines.addWidget(self.field("count", "How many alike", hint=usual))
         roles = {mate.role: mate for mate in family.mates}
         its = role_of(family, self.piece) if self.piece else None
         here = self.job.made_here() if self.job is not None else {}

@@ -42,7 +42,7 @@ def write_sheet(
     application = _application()
     angle = "first" if first_angle else "third"
     cells = (
-        (made.family.name, made.family.purpose),
+        (made.title, made.family.purpose),
         (f"Material: {made.material}", f"From {stock_said(made.body.stock, inch)}"),
         (
             f"Sizes in {'inches' if inch else 'mm'}, {angle} angle, ISO 2768-m",

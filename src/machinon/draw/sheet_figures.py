@@ -391,9 +391,9 @@ def said_with(made: Made, key: str, inch: bool = False) -> list[SheetFigure]:
 
 
 def title_said(made: Made, inch: bool = False) -> str:
-    """The title: its name, its metal and its stock."""
+    """The title: its name, how many, its metal and its stock."""
     stock = stock_said(made.body.stock, inch)
-    return f"{made.family.name}: {made.material}, from {stock}"
+    return f"{made.title}: {made.material}, from {stock}"
 
 
 def edges_said(made: Made, inch: bool = False) -> str:

@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from decimal import Decimal
 from typing import Any
 
-FORMAT = 12  # of the documents that are written now
+FORMAT = 13  # of the documents that are written now
 
 Plain = dict[str, Any]
 
@@ -544,6 +544,17 @@ def _what_rules_made_is_kept(document: Plain) -> Plain:
     return document
 
 
+def _pieces_are_made_alike(document: Plain) -> Plain:
+    """Format 12 to 13: a piece says how many alike are made, and a size that is cut has
+    the logs of those before it; there was one of each."""
+    for holder in (document, *document.get("works", ())):
+        if holder.get("making"):
+            holder["making"]["count"] = 1
+    for log in document.get("cuts", {}).values():
+        log["earlier"] = []
+    return document
+
+
 # by the format that a step starts from
 STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     1: _defaults_written_out,
@@ -557,4 +568,5 @@ STEPS: Mapping[int, Callable[[Plain], Plain]] = {
     9: _rules_round_in_millimetres,
     10: _odd_flats_are_read_to_the_far_side,
     11: _what_rules_made_is_kept,
+    12: _pieces_are_made_alike,
 }

@@ -9,7 +9,13 @@ from machinon.core.job.fit_sheet import COLUMNS, fit_lines
 from machinon.core.job.job import Job
 from machinon.core.job.made_piece import gauged_by, is_gripped
 from machinon.core.job.planning import plan_of
-from machinon.core.job.proof import judge, overall, proof_line, runout_answer
+from machinon.core.job.proof import (
+    judge,
+    of_several,
+    overall,
+    proof_line,
+    runout_answer,
+)
 from machinon.core.piece.made import make
 from machinon.core.shop.things import Piece, Reading, Surface
 from machinon.core.sizes.fit import FitChoice
@@ -88,6 +94,19 @@ class Lines(unittest.TestCase):
         self.assertIn("disagree", judged.says)
         tried = proof_line("bore", "Bore", 1, 9.99, 10.02, found, tried="goes on")
         self.assertEqual(tried.verdict, "proved")
+
+    def test_of_several_alike_the_worst_decides_once_all_are_read(self):
+        good, edge, bad = line(10.004), line(10.011), line(10.02)
+        for lines, count, verdict, says in (
+            ([good], 2, "open", "1 of 2 read, 10.004 mm"),
+            ([good, good], 2, "proved", "2 of 2 read, 10.004 mm: in its band"),
+            ([good, edge], 3, "near", "2 of 3 read, 10.004 to 10.011 mm"),
+            ([bad, good], 3, "failed", "outside its band"),
+        ):
+            with self.subTest(says):
+                found = of_several(lines, count)
+                self.assertEqual(found.verdict, verdict)
+                self.assertIn(says, found.says)
 
     def test_without_a_size_or_a_band_it_is_open(self):
         self.assertEqual(line(None).verdict, "open")

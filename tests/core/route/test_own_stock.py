@@ -49,6 +49,22 @@ class OwnStock(unittest.TestCase):
             says = self.says(self.sleeve, item)
             self.assertIn("Nothing on the rack would do: ⌀29.0 ×", says)
 
+    def test_of_several_alike_the_bar_that_gives_them_all_comes_before_the_thinner(
+        self,
+    ):
+        """Each takes 67 mm and a cut of 2; 150 mm of the thinner give only two."""
+        four = make(family_of("spacer-sleeve"), {"count": "4"})
+        self.assertEqual(four.title, "Spacer sleeve, 4 off")
+        long = four.body.stock.end - four.body.stock.start
+        short = Item("round", "round 30", 30, length=150)
+        says = self.says(four, short, Item("round", "round 35", 35, length=300))
+        self.assertIn(f"enough for {int(302 // (long + 2))}; ", says)
+        self.assertIn("round 35", says)
+        self.assertIn(f"{300 - 4 * (long + 2):.0f} mm left after them", says)
+        self.assertIn("enough for 2 of the 4", self.says(four, short))
+        loose = self.says(four, Item("round", "round 30", 30))
+        self.assertIn(f"Cut 4\u00a0× {long + 2:.0f} mm off", loose)
+
     def test_of_a_bar_of_unknown_length_and_metal_both_are_left_to_be_seen(self):
         says = self.says(self.sleeve, Item("round", "round 30", 30))
         self.assertIn("if that is the right metal", says)

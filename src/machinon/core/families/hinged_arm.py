@@ -320,6 +320,7 @@ FAMILY = Family(
     "Hinged arm",
     "A link with round ends and a hole at each, alone or as a matched pair.",
     "60 from hole to hole on a pivot of 8 mm, a pair for a fork of 10",
+    many="arm.count",
     also="link lever pair matched swivel swing hinge clevis fork rod strap",
     sizes=(
         Size("arm.centres", "from hole to hole", "place.centres", "as it is measured",

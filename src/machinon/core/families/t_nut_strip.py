@@ -259,6 +259,7 @@ FAMILY = Family(
     "Nuts for a table's T-slots, cut as one strip from the measured slot.",
     "as six nuts M12 for a slot of 14 mm",
     also="tee nut slot clamp table",
+    many="nuts.count",
     sizes=(
         Size("nuts.count", "how many", "6", "a table's worth", 1, 40, COUNT),
         Size("nuts.length", "length of a nut", "round(slot.head*0.9, 1)",

@@ -19,6 +19,7 @@ from machinon.core.job.plan import Plan
 from machinon.core.job.proof import (
     SAYS,
     ProofLine,
+    of_several,
     overall,
     proof_line,
     runout_answer,
@@ -108,7 +109,29 @@ def proved(plan: Plan) -> Plan:
 
 
 def _line_of(plan: Plan, surface: Surface) -> ProofLine | None:
-    """The proof of what was measured on a surface; None where nothing rules it."""
+    """The proof of what was measured on a surface, on each of several pieces alike;
+    None where nothing rules it."""
+    if plan.job.count == 1:
+        return _line_of_one(plan, surface)
+    each = [
+        _line_of_one(plan, replace(surface, readings=(reading,)))
+        for reading in surface.readings
+        if not reading.struck
+    ]
+    name = plan.job.work.log_of(surface.id)
+    if not each and name in plan.job.cuts:
+        cuts = plan.job.cuts
+        for log in cuts[name].all:
+            job = replace(plan.job, cuts={**cuts, name: log})
+            each.append(_line_of_one(replace(plan, job=job), surface))
+    found = [line for line in each if line is not None and line.size is not None]
+    if not found:
+        return _line_of_one(plan, surface)
+    return of_several(found, plan.job.count)
+
+
+def _line_of_one(plan: Plan, surface: Surface) -> ProofLine | None:
+    """The proof of what was measured on a surface of one piece."""
     measured = measure(surface, plan.shop, plan.made.material if plan.made else "steel")
     if surface.id.startswith("size."):
         return _size_line(plan, surface, measured)

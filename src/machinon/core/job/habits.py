@@ -2,7 +2,7 @@
 
 import contextlib
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Literal
 
 from msgspec import Struct
@@ -58,7 +58,7 @@ def habit_of(
     for job in jobs:
         if job.lathe != like.lathe:
             continue
-        for name, log in job.cuts.items():
+        for name, log in _logs_of(job):
             other, of = _made_of(job, name)
             if what == "lengths" and other != family:
                 continue
@@ -78,6 +78,13 @@ def habit_of(
                 weight += counts
                 count += 1
     return Habit(total / weight, count, _settles(slide[:SETTLED]))
+
+
+def _logs_of(job: Job) -> Iterator[tuple[str, CutLog]]:
+    """Each surface that was cut, of every piece alike, by the name of its logs."""
+    for name, logs in job.cuts.items():
+        for log in logs.all:
+            yield name, log
 
 
 def _settles(states: Sequence[CutState]) -> float:

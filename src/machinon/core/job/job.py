@@ -28,6 +28,25 @@ class CutLog(msgspec.Struct, frozen=True):
     entries: tuple[CutEntry, ...] = ()
     trial: Literal["", Trial] = ""  # how the mate went on (empty until asked)
     tool: str = ""  # that of the shelf it is cut with, empty where that is not known
+    earlier: tuple["CutLog", ...] = ()  # of the pieces alike that were cut before
+
+    @property
+    def all(self) -> tuple["CutLog", ...]:
+        """The log of each piece alike, this one's the last."""
+        return (*self.earlier, self)
+
+    @property
+    def of_next(self) -> "CutLog":
+        """The log of the next piece alike, cut and read as this one."""
+        of_this = msgspec.structs.replace(self, earlier=())
+        return CutLog(
+            instrument=self.instrument,
+            school=self.school,
+            deepest=self.deepest,
+            least=self.least,
+            tool=self.tool,
+            earlier=(*self.earlier, of_this),
+        )
 
     @property
     def pending(self) -> bool:
@@ -136,6 +155,11 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
     @property
     def proof(self) -> ProofLog:
         return self.work.proof
+
+    @property
+    def count(self) -> int:
+        """How many alike are made of the piece that is spoken of."""
+        return self.making.count if self.making is not None else 1
 
     @property
     def kept_as(self) -> str:

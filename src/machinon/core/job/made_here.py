@@ -125,11 +125,17 @@ def aids_of(holes: RingOfHoles | None) -> dict[str, float]:
 
 
 def read_at_dial(log: CutLog | None) -> tuple[Reading, ...]:
-    """The last reading at the dial, while no cut has followed it."""
-    last = log.last_read if log is not None else None
-    if log is None or log.pending or last is None or last.measured is None:
-        return ()
-    return (Reading(last.measured, last.instrument or log.instrument, at=last.at),)
+    """The last reading at the dial of each piece alike, while no cut has followed
+    it."""
+    logs = log.all if log is not None else ()
+    kept = "one of several alike" if len(logs) > 1 else ""
+    return tuple(
+        Reading(
+            read.measured, read.instrument or each.instrument, at=read.at, kept=kept
+        )
+        for each in logs
+        if (read := each.last_read) and read.measured is not None and not each.pending
+    )
 
 
 def with_mates_proved(job: Job, work: Work) -> Job:

@@ -111,6 +111,8 @@ def worked_out(
     given: dict[str, str] = dict(making.sizes)
     if making.material:
         given["material"] = making.material
+    if making.count > 1:
+        given["count"] = str(making.count)
     told = {slot.mate for slot in family.fits if slot.joint in TOLD_BY_FIT}
     missing: list[Wanted] = []
     for mate in family.mates:

@@ -236,10 +236,18 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         else fit
         for fit in plan.fits
     )
-    route = _with_linked(route, ruled)
+    route = _for_all(_with_linked(route, ruled), made.count)
     return replace(
         plan, fits=fits, made=made, checks=checks, route=route, changed=changed
     )
+
+
+def _for_all(route: tuple[HoldingTold, ...], count: int) -> tuple[HoldingTold, ...]:
+    """The route of several pieces alike: each holding serves all of them."""
+    if count == 1:
+        return route
+    says = f"All {count} in this holding before the next is set up."
+    return tuple(replace(up, reason=f"{up.reason} {says}".strip()) for up in route)
 
 
 def _by_trial(check: Check, plan: Plan) -> Check:

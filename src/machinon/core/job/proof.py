@@ -4,8 +4,10 @@ from collections.abc import Sequence
 from typing import Literal
 
 from msgspec import Struct
+from msgspec.structs import replace
 
 from machinon.core.in_inches import in_inches
+from machinon.core.quantity import length_range, length_text
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.survey.measuring import Measured
 from machinon.core.wording import within
@@ -103,6 +105,27 @@ def proof_line(
     elif verdict == "near" and accepted:
         verdict, says = "proved", f"within the uncertainty, accepted: {accepted}"
     return ProofLine(key, name, fit, lower, upper, measured, size, doubt, verdict, says)
+
+
+def of_several(lines: Sequence[ProofLine], count: int) -> ProofLine:
+    """The line of pieces alike, from a line for each that was read: the worst of them
+    decides, and none is proved before all are read."""
+    grave: tuple[Verdict, ...] = ("proved", "open", "near", "failed")
+    worst = max(lines, key=lambda line: (grave.index(line.verdict), _off_middle(line)))
+    sizes = [line.size for line in lines if line.size is not None]
+    low, high = min(sizes), max(sizes)
+    span = length_range(low, high) if low < high else length_text(low, 0.001)
+    read = f"{len(sizes)} of {count} read, {span}"
+    if worst.verdict == "proved" and len(sizes) < count:
+        return replace(worst, verdict="open", says=read)
+    return replace(worst, says=f"{read}: {worst.says}")
+
+
+def _off_middle(line: ProofLine) -> float:
+    """How far a size lies from the middle of its band, mm."""
+    if line.size is None or line.lower is None or line.upper is None:
+        return 0.0
+    return abs(line.size - (line.lower + line.upper) / 2)
 
 
 _BY_TRIAL: dict[str, tuple[Verdict, str]] = {

@@ -345,6 +345,10 @@ class Step(Struct, frozen=True):
     slide: float = 0.0  # degrees from the axis, that it sets the compound to
 
 
+# of any piece, in a job or asked for by the command
+HOW_MANY = Size("count", "how many alike", "1", "", 1, 99, COUNT)
+
+
 class FreePart(Struct, frozen=True):
     """A feature that a free piece can have, as often as it is added."""
 
@@ -397,6 +401,8 @@ class Family(Struct, frozen=True):
     alike: tuple[str, ...] = ()
     # what is bought to go with it
     hardware: Callable[[Values], Iterable[Hardware]] = lambda values: ()
+    # the size that says how many alike, where one piece of stock gives them all
+    many: str = ""
     # the fits that are closed on in use, whose play is gone then
     grips: tuple[str, ...] = ()
 

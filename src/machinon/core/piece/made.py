@@ -13,6 +13,7 @@ from machinon.core.materials import material
 from machinon.core.piece.bands import FitBand, chain_band, fit_band
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    HOW_MANY,
     By,
     Chain,
     Check,
@@ -80,6 +81,13 @@ class Made(Struct, frozen=True, dict=True):
     material: str
     given: Mapping[str, str] = {}
     numbers: Mapping[str, int] = {}  # of its fits in a job, by slot
+    count: int = 1  # how many alike are made
+
+    @property
+    def title(self) -> str:
+        """What it is, and how many of them: "Stud, 4 off"."""
+        off = f", {self.count} off" if self.count > 1 else ""
+        return f"{self.family.name}{off}"
 
     @functools.cached_property
     def hardware(self) -> tuple[Hardware, ...]:
@@ -131,9 +139,15 @@ def make(
     before it.
 
     given: by size, mate (`nose.register`), its doubt (`nose.register.doubt`) or fit
-    (`fit.register`), as typed; a size that starts with = is a link. Raises BadInput on
-    the first that cannot be.
+    (`fit.register`), as typed, `count` how many alike; a size that starts with = is a
+    link. Raises BadInput on the first that cannot be.
     """
+    count = 1
+    if "count" in given:
+        count = int(HOW_MANY.read(given["count"], False))
+        given = {key: text for key, text in given.items() if key != "count"}
+        if family.many:
+            given, count = {family.many: str(count), **given}, 1
     if "parts" in given and family.parts:
         family = grown(family, part_names(family, given["parts"]))
     wants, typed, mates, doubts, metal = _sorted_out(family, given, inch)
@@ -198,6 +212,7 @@ def make(
         metal,
         dict(given),
         numbers or {slot.key: n for n, slot in enumerate(family.fits, 1)},
+        count,
     )
 
 

@@ -15,17 +15,16 @@ def own_hardware(
 ) -> tuple[str, ...]:
     """A line for each kind of bought part; where the shelf lists such parts at all, it
     says whether this one is there."""
+    parts = (_asked_for(hardware, made.count, inch) for hardware in made.hardware)
     return tuple(
-        _named(hardware, inch).says
-        + _said(hardware, shelf.of_kind(hardware.kind) if shelf else ())
-        for hardware in made.hardware
+        part.says + _said(part, shelf.of_kind(part.kind) if shelf else ())
+        for part in parts
     )
 
 
-def _named(hardware: Hardware, inch: bool) -> Hardware:
-    if not inch:
-        return hardware
-    return replace(hardware, name=part_with_units(hardware.name))
+def _asked_for(hardware: Hardware, many: int, inch: bool) -> Hardware:
+    name = part_with_units(hardware.name) if inch else hardware.name
+    return replace(hardware, name=name, count=hardware.count * many)
 
 
 def _said(hardware: Hardware, listed: tuple[Item, ...]) -> str:

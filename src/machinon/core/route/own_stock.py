@@ -42,19 +42,35 @@ def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
     fits = list(_turned(made, right) if body.turns else _blocks(made, right))
     if not fits:
         return f"Nothing on the rack would do: {_needed(made, inch)}."
-    best = min(fits)
+    best = min(fits, key=lambda fit: (_yields(fit) < made.count, fit))
     item, long = best.item, best.long
     said = f"On the rack: {item.name}"
     if not item.material:
         said += ", if that is the right metal"
     if body.turns:
         said += _may_swing(made, item, inch)
+    wanted = made.count
     if not item.length:
-        return f"{said}. Cut {length_text(long + KERF, 1, inch)} off."
-    count = int((item.length + KERF) / (long + KERF)) * item.count
-    left = item.length - (long + KERF)
-    many = f"enough for {count}" if count > 1 else "enough for one"
-    return f"{said}: {many}; {length_text(max(left, 0.0), 1, inch)} left after it."
+        each = length_text(long + KERF, 1, inch)
+        times = f"{wanted}\u00a0× " if wanted > 1 else ""
+        return f"{said}. Cut {times}{each} off."
+    there = _yields(best)
+    if there < wanted:
+        only = "one" if there == 1 else f"{there:g}"
+        return f"{said}: enough for {only} of the {wanted}."
+    many = f"enough for {there:g}" if there > 1 else "enough for one"
+    # of the piece that the last of them is cut from
+    last = (wanted - 1) % (there // item.count) + 1
+    left = length_text(max(item.length - last * (long + KERF), 0.0), 1, inch)
+    return f"{said}: {many}; {left} left after {'it' if wanted == 1 else 'them'}."
+
+
+def _yields(fit: _Fit) -> float:
+    """How many pieces it gives; no end of them where its length is not said."""
+    item = fit.item
+    if not item.length:
+        return math.inf
+    return int((item.length + KERF) / (fit.long + KERF)) * item.count
 
 
 def _sides(made: Made) -> tuple[float, float, float]:

@@ -21,6 +21,7 @@ class Making(msgspec.Struct, frozen=True):
     sizes: dict[str, str] = {}
     mates: dict[str, str] = {}  # by role, the id of the piece
     material: str = ""  # empty for the family's usual one
+    count: int = 1  # how many alike, where no size of the family says it
     inch: bool = False  # what follows a rule is round in inches, with inch screws
     # the features of a free piece, in their order, none for the usual ones
     parts: tuple[str, ...] = ()

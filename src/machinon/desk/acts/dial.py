@@ -179,9 +179,31 @@ class DialActs(MakingActs):
             self.job.with_log(replace(cut, entries=tuple(entries), trial="")),
         )
 
+    @property
+    def nth(self) -> int:
+        """Which of several pieces alike is at the machine, from 1."""
+        return len(self.job.log.all)
+
+    def next_alike(self) -> None:
+        """The next of several pieces alike at the machine."""
+        self._keep(
+            f"Piece {self.nth + 1} of {self.job.count} at the machine.",
+            self.job.with_log(self.job.log.of_next),
+        )
+
+    def another_alike(self) -> None:
+        """Another piece for the one at the machine, which is lost."""
+        log = self.job.log
+        self._keep(
+            f"Piece {self.nth} of {self.job.count} is lost: another in its place.",
+            self.job.with_log(replace(log.of_next, earlier=log.earlier)),
+        )
+
     def answer_trial(self, answer: Literal["goes on", "tight", "loose"]) -> None:
-        """Takes how the mate went on; going on finishes the step and its hold."""
-        steps = self._steps_of_the_fit() if answer == "goes on" else ()
+        """Takes how the mate went on; going on finishes the step and its hold, of the
+        last of several alike."""
+        last = self.nth >= self.job.count
+        steps = self._steps_of_the_fit() if answer == "goes on" and last else ()
         log = replace(self.job.log, trial=answer)
         job = self._with_done(*steps).with_log(log)
         self._keep(f"Trial of the mate: {answer}.", job)

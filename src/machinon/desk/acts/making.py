@@ -27,6 +27,7 @@ from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Piece
 from machinon.core.wording import begun
 from machinon.desk.acts.job import JobAtHand
+from machinon.desk.begin import of_many
 
 
 class Drawn(Struct, frozen=True):
@@ -66,6 +67,16 @@ class MakingActs(JobAtHand):
             return
         job = self.job.with_work(making=changed)
         self._keep(f"{family.name}, {name}: {said}.", job, size=key)
+
+    def set_count(self, typed: str) -> None:
+        """How many alike are made. Raises BadInput on `count`."""
+        making = self.job.making
+        assert making is not None
+        changed = of_many(making, typed)
+        if changed == making:
+            return
+        job = self.job.with_work(making=changed)
+        self._keep(f"{family_for(making).name}: {typed.strip()} alike.", job)
 
     def round_in(self, inch: bool) -> None:
         """The sizes that follow a rule come out round in inches, or in millimetres.

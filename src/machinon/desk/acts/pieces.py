@@ -21,7 +21,7 @@ from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Piece
 from machinon.core.wording import within
 from machinon.desk.acts.job import JobAtHand
-from machinon.desk.begin import chosen_mates, typed_of_mates
+from machinon.desk.begin import chosen_mates, of_many, typed_of_mates
 
 
 class PieceActs(JobAtHand):
@@ -48,6 +48,7 @@ class PieceActs(JobAtHand):
         making = Making(
             family.key, typed_of_mates(family, typed, self.inch), inch=self.inch
         )
+        making = of_many(making, typed.get("count", ""))
         work, fits = new_work(name, making, mates, first)
         works = self.job.works
         if self.job.making is None and len(works) == 1 and not self.job.fits:

@@ -24,6 +24,8 @@ class ProofActs(JobAtHand):
         proof = self.job.proof
         surface = next(surface for surface in proof.surfaces if surface.id == key)
         reading = self._reading(typed, surface, instrument_id, "")
+        if self.job.count > 1:  # pieces differ, their readings need not agree
+            reading = replace(reading, kept="one of several alike")
         made = replace(surface, readings=(*surface.readings, reading))
         surfaces = tuple(
             made if surface.id == key else surface for surface in proof.surfaces

@@ -81,6 +81,10 @@ class CutView(StageView):
         self.prove.hide()
         self.finished = button("It is to size: on to Route", self._finish, "main")
         self.finished.setMinimumHeight(self.look.px(46))
+        # of several alike
+        self.next_one = button("", self.job.next_alike)
+        self.next_one.setMinimumHeight(self.look.px(46))
+        self.another = button("It is lost: another instead", self.job.another_alike)
         self.back = button("Undo", self._take_back)
         self.trial = self._trial_question()
         self.pad = self._number_pad()
@@ -178,6 +182,8 @@ class CutView(StageView):
         middle.addWidget(Abreast(2, self.takes, self.passes))
         middle.addWidget(self.trial)
         middle.addWidget(self.finished)
+        middle.addWidget(self.next_one)
+        middle.addWidget(self.another)
         how = QHBoxLayout()
         how.addWidget(self.instrument, 3)
         how.addWidget(self.school, 3)
@@ -269,7 +275,8 @@ class CutView(StageView):
         screen = present(self.job)
         cut_trial = self.job.job.log.trial
         self.screen = screen
-        self.step.setText(self._step_line())
+        which = f"Piece {self.job.nth} of {self.job.job.count}: "
+        self.step.setText(which * (self.job.job.count > 1) + self._step_line())
         self.head.setText(screen.head)
         self.large.setText(screen.large)
         set_ink(self.large, screen.ink)
@@ -298,9 +305,16 @@ class CutView(StageView):
         self.reading_button.setVisible(screen.asks in ("cut", "spring"))
         self.dial_button.hide()
         self.trial.setVisible(screen.asks == "trial")
-        self.finished.setVisible(screen.asks == "done")
-        # the question of the trial fit comes before another reading
+        more = self.job.job.count - self.job.nth
         over = screen.asks in ("trial", "done")
+        self.finished.setVisible(screen.asks == "done" and more <= 0)
+        self.next_one.setVisible(over and more > 0)
+        self.next_one.setText(f"On to piece {self.job.nth + 1} of {self.job.job.count}")
+        its = screen.asks == "done" or cut_trial == "goes on"
+        set_part(self.next_one, "main" if its else "")
+        lost = plan.advice.action == "scrapped" or cut_trial == "loose"
+        self.another.setVisible(lost and self.job.job.count > 1)
+        # the question of the trial fit comes before another reading
         set_part(self.enter_button, "" if over else "main")
         # by trial each answer is as likely as the others
         usual = not cut_trial and self._zone() == "band"

@@ -85,6 +85,8 @@ class PieceView(StageView):
         self.material.activated.connect(
             lambda _: self.job.set_size("material", self.material.currentData())
         )
+        self.many = Field("How many alike", None)
+        self.many.taken.connect(self._on_many)
         self.rounds = Combo()
         self.rounds.setAccessibleName("Rounds in")
         self.rounds.setToolTip("What the sizes that follow a rule are round in")
@@ -122,16 +124,19 @@ class PieceView(StageView):
             widget.hide()
             foot.addWidget(widget)
         left.addLayout(foot)
-        metal = QHBoxLayout()
-        metal.addWidget(label("Material", "faint"))
-        metal.addWidget(self.material, 1)
+        metal = QWidget()
+        of = QVBoxLayout(metal)
+        of.setContentsMargins(0, 0, 0, 0)
+        of.setSpacing(2)
+        of.addWidget(label("Material", "faint"))
+        of.addWidget(self.material)
         column = QVBoxLayout()
         column.setContentsMargins(px(12), px(10), px(8), px(8))
         rounds = QHBoxLayout(self.rounds_box)
         rounds.setContentsMargins(0, 0, 0, 0)
         rounds.addWidget(label("Rounds in", "faint"))
         rounds.addWidget(self.rounds, 1)
-        column.addLayout(metal)
+        column.addWidget(Abreast(2, metal, self.many))
         column.addWidget(self.rounds_box)
         column.addWidget(Abreast(2, self.as_solid, self.compare, self.add))
         column.addWidget(self.rack)
@@ -168,7 +173,11 @@ class PieceView(StageView):
     def refresh(self) -> None:
         plan, making = self.job.plan, self.job.job.making
         assert making is not None
-        usual = family_for(making).material
+        family = family_for(making)
+        usual = family.material
+        self.many.setVisible(not family.many)
+        if not self.many.edit.hasFocus():
+            self.many.put(str(making.count))
         self.material.setCurrentIndex(self.material.findData(making.material or usual))
         self.rounds.setCurrentIndex(self.rounds.findData(making.inch))
         # a shop that has no inches is not asked
@@ -186,6 +195,12 @@ class PieceView(StageView):
         self.buy.setVisible(plan.made is not None)
         self._resting.start()
         self._show_sheet()
+
+    def _on_many(self, typed: str) -> None:
+        try:
+            self.job.set_count(typed)
+        except BadInput as error:
+            self.many.refuse(error.message)
 
     def _round_in(self) -> None:
         try:

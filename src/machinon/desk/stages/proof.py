@@ -302,12 +302,15 @@ class ProofView(StageView):
     def _show_entry(self) -> None:
         surface = next(s for s in self.job.job.proof.surfaces if s.id == self.at)
         count = len(surface.readings)
-        self.reading.name.setText(f"Reading {count + 1} of it, then Enter")
+        alike = self.job.job.count
+        of = f"of piece {count + 1} of {alike}" if alike > 1 else f"{count + 1} of it"
+        self.reading.name.setText(f"Reading {of}, then Enter")
         self.reading.edit.setAccessibleName(f"{surface.name}, reading")
         self.how.setText(surface.how)
         self.again.setVisible(count > 0)
         line = next((line for line in self.job.plan.proof if line.key == self.at), None)
-        self.line_says.setText(line.says if line and line.verdict != "open" else "")
+        said = line is not None and (line.verdict != "open" or alike > 1)
+        self.line_says.setText(line.says if line and said else "")
         set_ink(self.line_says, VERDICTS.get(line.verdict, "") if line else "")
         self.line_says.setVisible(bool(self.line_says.text()))
         tried = self.job.job.proof.tried.get(self.at, "")
