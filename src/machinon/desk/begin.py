@@ -33,8 +33,7 @@ def begin_job(file: ShopFile, typed: Mapping[str, str]) -> Job:
         raise BadInput("what", "Choose what is to be made.")
     name = words(typed, "name", "what the job is called")
     reason = typed.get("reason", "").strip()
-    lathe = typed.get("lathe") or _lathe_of(file, {})
-    job = Job(file.new_id(name), name, reason, lathe, mill=typed.get("mill", ""))
+    job = Job(file.new_id(name), name, reason, _lathe_of(file, {}))
     file.act(job.id, f"Job begun: {name}.", job)
     return job
 
@@ -56,10 +55,10 @@ def made_before(file: ShopFile, family: Family) -> list[Piece]:
 def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
     """A new job that makes a piece of a family, and its mates where they are new.
 
-    typed: name, reason and how many (`count`); `lathe` and `mill` by id; by `mate.ROLE`
-    the id of a piece, NO_MATE, or NEW_MATE and then by `name.ROLE` what it is called;
-    by `size.ROLE.KEY` what of a mate is typed; as `like` the id of a piece made before
-    that it starts from. All but the name may be missing.
+    typed: name, reason and how many (`count`); by `mate.ROLE` the id of a piece,
+    NO_MATE, or NEW_MATE and then by `name.ROLE` what it is called; by `size.ROLE.KEY`
+    what of a mate is typed; as `like` the id of a piece made before that it starts
+    from. All but the name may be missing.
     Raises BadInput naming the entry.
     """
     name = words(typed, "name", "what the job is called")
@@ -79,11 +78,10 @@ def begin_made(file: ShopFile, family: Family, typed: Mapping[str, str]) -> Job:
         file.new_id(name),
         name,
         typed.get("reason", "").strip(),
-        typed.get("lathe") or _lathe_of(file, mates),
+        _lathe_of(file, mates),
         start,
         mates,
     )
-    job = replace(job, mill=typed.get("mill", ""))
     file.act(job.id, f"Job begun: {name}.", *new, job)
     return job
 

@@ -16,7 +16,7 @@ COMMANDS = (
     Command("job.new", "New Job…", "Ctrl+N", "Job"),
     Command("job.more", "Make Another Piece…", "Ctrl+Shift+N", "Job"),
     Command("job.less", "Take This Piece out of the Job", "", "Job"),
-    Command("job.mates", "Mates and Machines…", "", "Job"),
+    Command("job.mates", "What It Goes With…", "", "Job"),
     Command("job.list", "Jobs and Shop", "Ctrl+Home", "Job"),
     Command("job.daybook", "Daybook", "Ctrl+D", "Job"),
     Command("shop.open", "What the Shop Owns", "Ctrl+O", "Job"),

@@ -474,9 +474,9 @@ class JobPage(QWidget):
             less = button("− piece", self.less_wished.emit, "link")
             less.setToolTip("Take this piece out of the job; Undo brings it back")
             self.work_line.addWidget(less)
-        if self.job.could_choose():
+        if self.job.has_mates():
             mates = button("mates", self.mates_wished.emit, "link")
-            mates.setToolTip("What it goes with, and the machines it is made on")
+            mates.setToolTip("What it goes with, to be changed or added")
             self.work_line.addWidget(mates)
         self.work_line.addStretch(1)
 

@@ -1,5 +1,4 @@
-"""What a piece goes with and the machines it is made on: asked as a job begins, and of
-one that is under way."""
+"""What a piece goes with: asked as a job begins, and of one that is under way."""
 
 import functools
 from collections.abc import Mapping
@@ -11,7 +10,6 @@ from machinon.core.families import family_for
 from machinon.core.job.job import MADE_HERE
 from machinon.core.job.made_piece import could_be, likely_mate, mate_pieces
 from machinon.core.piece.family import Family, Mate, MateSize
-from machinon.core.shop.machines import Machine, mills_among
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Piece
 from machinon.desk.begin import NEW_MATE, NO_MATE, could_be_mate
@@ -28,7 +26,7 @@ from machinon.desk.widgets import (
 )
 from machinon.draw.body_film import body_picture
 from machinon.draw.drawing import Drawing
-from machinon.draw.what_is_made import family_picture, fit_picture
+from machinon.draw.what_is_made import family_picture
 from machinon.store.shop_file import ShopFile
 
 if TYPE_CHECKING:
@@ -42,7 +40,7 @@ WHAT_FOLLOWS = (
 
 
 class AsksMates(FormPage):
-    """Entries for the mates of a piece and for the machines it is made on."""
+    """Entries for the mates of a piece."""
 
     def __init__(self, look: Look, file: ShopFile) -> None:
         super().__init__(look, file)
@@ -80,25 +78,6 @@ class AsksMates(FormPage):
         asked = functools.partial(_ask_of, made, called, sizes, made.currentData())
         made.currentIndexChanged.connect(asked)
         asked()
-
-    def ask_machines(self, lathe: str, mill: str, by_itself: str = "") -> None:
-        """Ask which of several lathes and mills; by_itself: the words of leaving the
-        lathe to the mates, where that can be."""
-        lathes = [(found.name, found.id) for found in self.file.all_of(Lathe)]
-        mills = mills_among(self.file.all_of(Machine))
-        if len(lathes) > 1:
-            first = [(by_itself, "")] if by_itself else []
-            self._ask_machine("lathe", "Lathe", [*first, *sorted(lathes)], lathe)
-        if len(mills) > 1:
-            named = [(found.name, found.id) for found in mills]
-            self._ask_machine("mill", "Mill", named, mill)
-
-    def _ask_machine(
-        self, key: str, name: str, choices: list[tuple[str, str]], now: str
-    ) -> None:
-        made = self.combo(key, choices)
-        made.setCurrentIndex(max(made.findData(now), 0))
-        self.mate_lines.addWidget(self.named(name, made))
 
     def _choices_of(
         self, mate: Mate, here: Mapping[str, Piece]
@@ -138,16 +117,14 @@ class AsksMates(FormPage):
 
 
 class MatesPage(AsksMates):
-    """What the piece of an open job that is spoken of goes with, and the machines."""
+    """What the piece of an open job that is spoken of goes with."""
 
     def __init__(self, look: Look, file: ShopFile, job: "OpenJob") -> None:
         super().__init__(look, file)
         self.job = job
         making, px = job.job.making, look.px
-        if making is not None:
-            self._ask_what_it_is(family_for(making), making)
-        mill = job.plan.mill
-        self.ask_machines(job.job.lathe, mill.id if mill else "")
+        assert making is not None
+        self._ask_what_it_is(family_for(making), making)
         self.says = label("", "", "stop", wrap=True)
         self.says.hide()
         asked = scrolled(self.mates)
@@ -156,7 +133,7 @@ class MatesPage(AsksMates):
         lines = QVBoxLayout()
         lines.setContentsMargins(px(18), px(14), px(14), px(14))
         lines.setSpacing(px(8))
-        title = f"{job.job.name}: its mates and machines"
+        title = f"{job.job.name}: what it goes with"
         lines.addWidget(label(title, "title", wrap=True))
         lines.addWidget(self.says)
         lines.addWidget(asked, 1)
@@ -185,10 +162,10 @@ class MatesPage(AsksMates):
 
     def _draw(self, width: float, height: float, size: float) -> Drawing:
         made, making = self.job.plan.made, self.job.job.making
+        assert making is not None
         if made is not None:
             return body_picture(made.body, width, height, size)
-        draw = family_picture(family_for(making)) if making else fit_picture
-        return draw(width, height, size)
+        return family_picture(family_for(making))(width, height, size)
 
     def take(self) -> str:
         self.job.choose_mates(self.typed())

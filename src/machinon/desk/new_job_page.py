@@ -315,7 +315,7 @@ class NewJobPage(AsksMates):
         for key in [key for key in self.fields if key not in ("name", "reason")]:
             del self.fields[key]
         family = families().get(what)
-        self.mates.setVisible(bool(what))
+        self.mates.setVisible(family is not None)
         example = family.example if family else ""
         if self.file.shop().inch:
             example = example_in_inches(example)
@@ -324,8 +324,6 @@ class NewJobPage(AsksMates):
             if "name" in self.fields:
                 self.fields["name"].edit.setPlaceholderText(family.name)
             self._ask_mates(family)
-        if what and self.job is None:
-            self.ask_machines("", "", "that of the nose, else the first")
 
     def _ask_mates(self, family: Family) -> None:
         """Asks how many, and for the mates: pieces of the shop, or new ones."""

@@ -328,13 +328,13 @@ class MainWindow(QMainWindow):
         self._show_form(NewJobPage(self.look, self.file, job, piece), back)
 
     def choose_mates(self) -> None:
-        """The page on what the piece goes with and where it is made."""
+        """The page on what the piece goes with."""
         from machinon.desk.mates_page import MatesPage
 
         if self.job is None or self.job_page() is None:
             return
-        if not self.job.could_choose():
-            self.tell("This job has no mates, and the shop no second lathe or mill.")
+        if not self.job.has_mates():
+            self.tell("What is made here goes with nothing that its family asks for.")
             return
         back = partial(self.open_job, self.job.job.id)
         self._show_form(MatesPage(self.look, self.file, self.job), back)

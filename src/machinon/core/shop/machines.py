@@ -5,7 +5,7 @@ to be there before a job asks for it.
 """
 
 import functools
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from typing import Literal, get_args
 
 import msgspec
@@ -55,13 +55,6 @@ class Machine(msgspec.Struct, frozen=True, tag="machine"):
             low, high = (float(part) for part in text.split(" to "))
             return (*(low + 10 * i for i in range(int((high - low) // 10) + 1)), high)
         return tuple(float(part) for part in text.split(",")) if text else ()
-
-
-def mills_among(machines: Iterable[Machine]) -> list[Machine]:
-    """The mills; a job that names none is made on the first."""
-    mills = (machine for machine in machines if machine.kind == "mill")
-    # whichever of them was touched last
-    return sorted(mills, key=lambda mill: mill.id)
 
 
 class MachineFigure(Struct, frozen=True):

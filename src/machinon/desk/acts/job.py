@@ -17,7 +17,7 @@ from machinon.core.job.rules_kept import as_last_kept, with_rules_kept
 from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import length_text
 from machinon.core.shop.entry import KIND_WORDS
-from machinon.core.shop.machines import Machine, mills_among
+from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
 from machinon.core.survey.as_typed import read_place, read_typed, read_warmth
 from machinon.core.wording import within
@@ -100,7 +100,10 @@ class JobAtHand:
 
     def _mill_of(self, job: Job) -> Machine | None:
         """The mill of a job, else the first of the shop."""
-        mills = mills_among(self._machines)
+        mills = sorted(
+            (machine for machine in self._machines if machine.kind == "mill"),
+            key=lambda machine: machine.id,  # whichever of them was touched last
+        )
         own = (machine for machine in mills if machine.id == job.mill)
         return next(own, mills[0] if mills else None)
 

@@ -7,7 +7,7 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families import families, family_for, family_of
-from machinon.core.job.job import MADE_HERE, Job, Work
+from machinon.core.job.job import MADE_HERE, Work
 from machinon.core.job.made_here import (
     could_turn,
     turned,
@@ -16,9 +16,8 @@ from machinon.core.job.made_here import (
 )
 from machinon.core.job.made_piece import mate_pieces, new_work
 from machinon.core.job.other_mates import made_to, with_mates
-from machinon.core.shop.machines import mills_among
 from machinon.core.shop.making import Making
-from machinon.core.shop.things import Lathe, Piece
+from machinon.core.shop.things import Piece
 from machinon.core.wording import within
 from machinon.desk.acts.job import JobAtHand
 from machinon.desk.begin import chosen_mates, of_many, typed_of_mates
@@ -76,53 +75,31 @@ class PieceActs(JobAtHand):
         away = made_to(self.job) | {work.as_mate}
         return {id: piece for id, piece in self.made_here().items() if id not in away}
 
-    def could_choose(self) -> bool:
-        """Whether there are mates or machines to choose."""
+    def has_mates(self) -> bool:
+        """Whether there are pieces that the one spoken of goes with."""
         making = self.job.making
-        if making is not None and mate_pieces(family_for(making)):
-            return True
-        mills = mills_among(self._machines)
-        return len(mills) > 1 or len(self.file.all_of(Lathe)) > 1
+        return making is not None and bool(mate_pieces(family_for(making)))
 
     def choose_mates(self, typed: Mapping[str, str]) -> None:
-        """Other mates for the piece that is spoken of, and the machines it is made on.
-
-        typed: as for a new job; `lathe` and `mill` by their ids. Raises BadInput naming
-        its entry.
-        """
-        plan, job = self.plan, self._on_machines(typed)
+        """Other mates for the piece that is spoken of. typed: as for a new job. Raises
+        BadInput naming its entry."""
+        making = self.job.making
+        assert making is not None
+        family = family_for(making)
+        mates, new = chosen_mates(self.file, family, typed, self.mates_here())
+        now = {role: piece.id for role, piece in mates.items()}
+        job = with_mates(self.job, mates, typed_of_mates(family, typed, self.inch))
+        if job == self.job:
+            return
         changed = [
-            f"on {found.name}"
-            for found in (self._lathe_of(job), self._mill_of(job))
-            if found not in (None, plan.lathe, plan.mill)
+            f"{mate.words}: {mates[mate.role].name if mate.role in now else 'none'}"
+            for mate in family.mates
+            if now.get(mate.role) != making.mates.get(mate.role)
         ]
-        new: list[Piece] = []
-        if job.making is not None:
-            family, before = family_for(job.making), job.making.mates
-            mates, new = chosen_mates(self.file, family, typed, self.mates_here())
-            now = {role: piece.id for role, piece in mates.items()}
-            job = with_mates(job, mates, typed_of_mates(family, typed, self.inch))
-            changed += [
-                f"{mate.words}: {mates[mate.role].name if mate.role in now else 'none'}"
-                for mate in family.mates
-                if now.get(mate.role) != before.get(mate.role)
-            ]
-            known = self.pieces | dict(self._existing(mates))
-            self.pieces = {id: known[id] for id in job.pieces}
-        if job != self.job:
-            what = "; ".join(changed) or "sizes of a mate"
-            self._keep(f"Mates and machines: {what}.", *new, job)
-
-    def _on_machines(self, typed: Mapping[str, str]) -> Job:
-        """The job on the machines that are chosen."""
-        mill = self.plan.mill
-        now = mill.id if mill is not None else ""
-        chosen = typed.get("mill", now)
-        return replace(
-            self.job,
-            lathe=typed.get("lathe", self.job.lathe),
-            mill=self.job.mill if chosen == now else chosen,
-        )
+        known = self.pieces | dict(self._existing(mates))
+        self.pieces = {id: known[id] for id in job.pieces}
+        says = f"Goes with {'; '.join(changed) or 'what it did'}."
+        self._keep(says, *new, job)
 
     @staticmethod
     def _existing(mates: Mapping[str, Piece]) -> list[tuple[str, Piece]]:
