@@ -47,6 +47,25 @@ class MovedSteps(WindowCase):
         self.assertEqual(self.order(), usual)
         self.assertFalse(self.route.usual.isVisible())
 
+    def test_a_step_of_ones_own_is_added_with_a_reason_and_taken_out_again(self):
+        usual = self.order()
+        self.route.choose("drill-thread")
+        self.pick(self.route.added_menu(), "Harden and temper it…")
+        self.type(self.route.added.edit, "")
+        self.assertTrue(self.route.added.refused)
+        self.type(self.route.added.edit, "Case-harden the strip")
+        self.assertIn("only a wheel cuts it", self.route.note.text())
+        self.assertEqual(self.order(), usual)
+        self.type(self.route.because.edit, "the saw is a carbide one")
+        self.assertEqual(self.route.at, "own1")
+        self.assertIn("carbide one", self.route.moved.text())
+        self.assertFalse(self.route.moves.isVisible())
+        self.click(self.route.go)
+        self.assertEqual(self.job.plan.at_step.title, "Case-harden the strip")
+        self.stage("route").choose("own1")
+        self.click(self.route.take_out)
+        self.assertEqual(self.order(), usual)
+
     def test_a_large_screen_has_a_large_film_with_the_step_at_hand_in_sight(self):
         frame = self.route.frames[self.order()[-1]]
         small = frame.width()

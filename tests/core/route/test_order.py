@@ -11,7 +11,7 @@ from machinon.core.families import families
 from machinon.core.piece.made import make
 from machinon.core.route.operations import route_told
 from machinon.core.route.order import broken, in_order, keyed, stepped
-from machinon.core.shop.making import Moved
+from machinon.core.shop.making import Moved, OwnStep
 
 
 class Order(unittest.TestCase):
@@ -88,6 +88,23 @@ class Order(unittest.TestCase):
     def test_a_step_of_a_feature_that_is_gone_is_passed_over(self):
         gone = Moved("tap-thread", "ream-elsewhere", later=True)
         self.assertEqual(self.order(gone), self.order())
+
+    def test_what_takes_it_off_the_machine_is_a_holding_and_words_a_step_in_theirs(
+        self,
+    ):
+        own = (
+            OwnStep("own1", "other", "drill-thread", "Stamp the size on it"),
+            OwnStep("own2", "harden", "drill-thread", "Harden them"),
+            OwnStep("own3", "bond", "gone", "Glue a pad on"),
+        )
+        told = route_told(self.made, own=own)
+        keys = {up.key: [step.key for step in up.steps] for up in told}
+        (at,) = (up for up, steps in keys.items() if "own1" in steps)
+        steps = keys[at]
+        self.assertEqual(steps[steps.index("own1") - 1], "drill-thread")
+        self.assertEqual(list(keys)[list(keys).index(at) + 1], "own2")
+        self.assertEqual(list(keys)[-1], "own3", "after a step that is not there")
+        self.assertIn("Hot steel", told[list(keys).index("own2")].steps[0].caution)
 
     def test_the_first_has_nowhere_to_go(self):
         with self.assertRaises(BadInput):

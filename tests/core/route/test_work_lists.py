@@ -577,6 +577,15 @@ class WhatMayNotBeHurried(unittest.TestCase):
         self.assertGreaterEqual(said["to"], (550 - 32) / 1.8 - 0.5)
         self.assertEqual(lines["temper"].seconds, 3600)
 
+    def test_mild_steel_has_its_skin_hardened_and_cast_iron_nothing(self):
+        mild = {"material": "mild steel"}
+        keys = [line.key for line in listed("socket-key", "harden", mild)]
+        self.assertEqual(keys, ["ready", "heat", "case", "quench", "file"])
+        case = listed("socket-key", "harden", mild, **{"harden.case": "300"})[2]
+        self.assertEqual(case.seconds, 300)
+        (line,) = listed("socket-key", "harden", {"material": "cast iron"})
+        self.assertEqual(line.head, "Heat hardens no cast iron")
+
     def test_what_is_welded_is_read_before_it_is_cut_again(self):
         """The seats have 0.3 to a side left; it may not have moved by more."""
         welded = {"head.welded": "yes"}

@@ -211,7 +211,9 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
     numbers = work.fits
     speeds = plan.lathe.speed_choices if plan.lathe else None
     milling = plan.mill.numbers("speeds") if plan.mill else ()
-    route = route_told(made, speeds, numbers, making.moved, milling, making.there)
+    route = route_told(
+        made, speeds, numbers, making.moved, milling, making.there, making.own
+    )
     if making.read_on:
         read = still_read(made, making, route)
         if read != making:

@@ -27,6 +27,7 @@ STANDING = {
     "mark": 5.0,
     "deburr": 5.0,
     "prove": 3.0,
+    "other": 10.0,
     "press": 5.0,
     "bond": 10.0,
     "broach": 10.0,

@@ -55,8 +55,9 @@ from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.drills import LADDER, drill_of, hole_of, ladder
 from machinon.core.route.in_process import BESIDE, Standing, gone_past, in_process
 from machinon.core.route.order import NO_METAL, in_order, keyed
+from machinon.core.route.own_steps import with_own
 from machinon.core.route.slide import slide_set
-from machinon.core.shop.making import Moved
+from machinon.core.shop.making import Moved, OwnStep
 from machinon.core.sizes.centre_drills import centre_drill_for
 from machinon.core.sizes.reamers import LEAVES, nearest_reamer
 from machinon.core.threads.screw_thread import thread_of
@@ -189,6 +190,7 @@ OPERATIONS: Mapping[str, Operation] = {
             caution="Burrs cut: scrape away from the hand.",
         ),
         Operation("mark", "Mark out", "height gauge"),
+        Operation("other", "Do", "by hand"),
         Operation("prove", "Prove", "gauge or mate"),
     )
 }
@@ -299,22 +301,24 @@ def route_told(
     moved: Sequence[Moved] = (),
     mill_speeds: Sequence[float] = (),
     there: Collection[str] = (),
+    own: Sequence[OwnStep] = (),
 ) -> tuple[HoldingTold, ...]:
     """The route of a piece.
 
     speeds: those of the lathe, rpm; any where not said; fits: numbers of its fits in a
     job, by slot; moved: steps that the person moved; mill_speeds: those of the mill;
-    there: features that are on the piece before the first step.
+    there: features that are on the piece before the first step; own: steps that the
+    person added.
     """
     turning = {"lathe": tuple(speeds or ()), "mill": tuple(mill_speeds)}
-    holdings = in_order(still_cut(keyed(made.holdings), there), moved)
+    holdings = in_order(planned(made, there, own), moved)
     out = []
     for holding, standing in in_process(made, holdings):
-        own = turning.get(holding.machine) or None
+        speeds_here = turning.get(holding.machine) or None
         steps, slide = [], 0.0
         for stands in standing:
             fit = (fits or {}).get(stands.step.fit, 0)
-            steps.append(_told(made, holding, stands, own, fit, slide))
+            steps.append(_told(made, holding, stands, speeds_here, fit, slide))
             slide = stands.step.slide or slide
         out.append(
             HoldingTold(
@@ -327,6 +331,14 @@ def route_told(
             )
         )
     return tuple(out)
+
+
+def planned(
+    made: Made, there: Collection[str], own: Sequence[OwnStep]
+) -> tuple[Holding, ...]:
+    """The holdings of a piece with named steps, before any is moved: without what is
+    there already, with what the person added."""
+    return with_own(still_cut(keyed(made.holdings), there), own)
 
 
 def still_cut(

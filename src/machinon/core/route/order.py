@@ -17,7 +17,17 @@ from machinon.core.shop.making import Moved
 
 # of a drilled hole, in the holding of its drill; broached, under the press
 AFTER_DRILL = ("tap", "counterbore", "countersink", "ream", "bore", "broach")
-AFTER_SAW = ("mill", "square", "deburr", "prove", "saw", "harden", "grind", "mount")
+AFTER_SAW = (
+    "mill",
+    "square",
+    "deburr",
+    "prove",
+    "saw",
+    "harden",
+    "grind",
+    "mount",
+    "other",
+)
 AFTER_HEAT = (
     "grind",
     "prove",
@@ -27,6 +37,7 @@ AFTER_HEAT = (
     "press",
     "bond",
     "harden",
+    "other",
 )
 NO_METAL = (
     "mark",
@@ -34,8 +45,9 @@ NO_METAL = (
     "mount",
     "bond",
     "deburr",
+    "other",
 )  # operations that leave the shape
-FREE = ("mark", "deburr", "prove", "saw")  # done wherever the piece is
+FREE = ("mark", "deburr", "prove", "saw", "other")  # done wherever the piece is
 
 
 class Broken(Struct, frozen=True):

@@ -12,6 +12,16 @@ class Moved(msgspec.Struct, frozen=True):
     because: str = ""  # why, where a rule of the shop speaks against it
 
 
+class OwnStep(msgspec.Struct, frozen=True):
+    """A step that the person added to the route."""
+
+    key: str
+    operation: str
+    after: str  # the step that it follows
+    title: str
+    because: str = ""  # why, where a rule of the shop speaks against it
+
+
 class Making(msgspec.Struct, frozen=True):
     """One piece of a family."""
 
@@ -26,6 +36,7 @@ class Making(msgspec.Struct, frozen=True):
     # the features of a free piece, in their order, none for the usual ones
     parts: tuple[str, ...] = ()
     moved: tuple[Moved, ...] = ()  # steps of the route out of their usual place
+    own: tuple[OwnStep, ...] = ()  # steps that the family does not have
     there: tuple[str, ...] = ()  # features that the piece it is made from has already
     old: str = ""  # the id of that piece where it is measured
     read_on: dict[str, str] = {}  # by size, the surface of it that tells it

@@ -1,5 +1,6 @@
 """Acts of Route and Cut: steps, their lines, and the order of work."""
 
+from collections.abc import Mapping, Sequence
 from typing import Literal
 
 from msgspec.structs import replace
@@ -11,12 +12,14 @@ from machinon.core.job.job import Stage
 from machinon.core.job.proof import ProofLine
 from machinon.core.job.since_cut import without_done
 from machinon.core.quantity import length_text
-from machinon.core.route.operations import HoldingTold, StepTold, still_cut
-from machinon.core.route.order import broken, in_order, keyed, stepped
+from machinon.core.route.operations import HoldingTold, StepTold, planned
+from machinon.core.route.order import Broken, broken, in_order, stepped
 from machinon.core.route.work.lines import Machines, WorkLine, WorkList
 from machinon.core.route.work.listed import lines_in_inches, work_list
 from machinon.core.route.work.set_true import read_round
+from machinon.core.shop.entry import words
 from machinon.core.shop.lessons import lesson_said, lessons_at, warning_of
+from machinon.core.shop.making import OwnStep
 from machinon.core.shop.things import Lesson
 from machinon.core.wording import within
 from machinon.desk.acts.dial import AT_A_SLIDE, DialActs
@@ -278,18 +281,11 @@ class StepActs(DialActs):
         titles = {step.key: step.title for up in self.plan.route for step in up.steps}
         if key in self.job.done:
             raise BadInput("step", f"{titles[key]}: it is done already.")
-        planned = still_cut(keyed(made.holdings), making.there)
-        moved = stepped(planned, making.moved, key, later)
-        was = broken(in_order(planned, making.moved), planned)
-        news = [
-            rule
-            for rule in broken(in_order(planned, moved), planned)
-            if rule not in was
-        ]
-        for rule in sorted(news, key=lambda rule: not rule.never):
-            if rule.never or not because.strip():
-                at = "step" if rule.never else "because"
-                raise BadInput(at, f"{titles[rule.step]}: {rule.says}")
+        usual = planned(made, making.there, making.own)
+        moved = stepped(usual, making.moved, key, later)
+        was = broken(in_order(usual, making.moved), usual)
+        now = broken(in_order(usual, moved), usual)
+        news = self._spoken_against(was, now, titles, because)
         reasons = {moved.step: moved.because for moved in making.moved}
         why = because.strip() or reasons.get(key, "")
         moved = tuple(
@@ -301,6 +297,76 @@ class StepActs(DialActs):
         self._keep(
             f"Step moved {place}: {titles[key]}{reason}.",
             self.job.with_work(making=replace(making, moved=moved)),
+        )
+
+    @staticmethod
+    def _spoken_against(
+        was: Sequence[Broken],
+        now: Sequence[Broken],
+        titles: Mapping[str, str],
+        because: str,
+    ) -> list[Broken]:
+        """The rules that an order of work breaks and the one before did not.
+
+        Raises BadInput on `step` for what no metal allows, and on `because` where no
+        reason is given for the rest.
+        """
+        news = [rule for rule in now if rule not in was]
+        for rule in sorted(news, key=lambda rule: not rule.never):
+            if rule.never or not because.strip():
+                at = "step" if rule.never else "because"
+                raise BadInput(at, f"{titles[rule.step]}: {rule.says}")
+        return news
+
+    def add_step(
+        self, after: str, operation: str, title: str, because: str = ""
+    ) -> str:
+        """Add a step of the person's own after one of the route; its key.
+
+        Raises BadInput on `title`, and on `because` where a rule of the shop speaks
+        against it and no reason is given.
+        """
+        making, made = self.job.making, self.plan.made
+        assert making is not None
+        assert made is not None
+        text = words({"title": title}, "title", "what is done", 120)
+        number = 1
+        taken = {own.key for own in making.own}
+        while f"own{number}" in taken:
+            number += 1
+        own = OwnStep(f"own{number}", operation, after, text, because.strip())
+        before = planned(made, making.there, making.own)
+        usual = planned(made, making.there, (*making.own, own))
+        was = broken(in_order(before, making.moved), before)
+        now = broken(in_order(usual, making.moved), usual)
+        steps = {step.key: step.title for up in self.plan.route for step in up.steps}
+        news = self._spoken_against(was, now, {**steps, own.key: text}, because)
+        reason = f", because {because.strip()}" if news else ""
+        self._keep(
+            f"Step added: {text}{reason}.",
+            self.job.with_work(making=replace(making, own=(*making.own, own))),
+        )
+        return own.key
+
+    def own_step(self, key: str) -> OwnStep | None:
+        """A step that the person added; None for one of the family's."""
+        making = self.job.making
+        own = making.own if making is not None else ()
+        return next((step for step in own if step.key == key), None)
+
+    def drop_step(self, key: str) -> None:
+        """Take a step out again that the person added. Raises BadInput on `step` for
+        one that is done."""
+        making, own = self.job.making, self.own_step(key)
+        assert making is not None
+        assert own is not None
+        if key in self.job.done:
+            raise BadInput("step", f"{own.title}: it is done already.")
+        left = tuple(step for step in making.own if step.key != key)
+        moved = tuple(m for m in making.moved if key not in (m.step, m.beside))
+        self._keep(
+            f"Step taken out: {own.title}.",
+            self.job.with_work(making=replace(making, own=left, moved=moved)),
         )
 
     def as_planned(self) -> None:

@@ -16,6 +16,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
+    QMenu,
     QScrollArea,
     QSizePolicy,
     QVBoxLayout,
@@ -29,6 +30,7 @@ from machinon.core.quantity import (
 )
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.operations import HoldingTold, StepTold
+from machinon.core.route.own_steps import KINDS, OTHER
 from machinon.core.wording import begun
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.faults import painted
@@ -226,13 +228,18 @@ class RouteView(StageView):
         self.later = button("Later", lambda: self._move(True))
         self.moves = Abreast(2, self.earlier, self.later)
         self.usual = button("All as usual", self._put_back)
+        self.add = button("add a step after this", self._ask_step, "link")
+        self.take_out = button("Take this step out", self._take_out)
         self.sheet = button("Route sheet…", self.ask_sheet)
+        self.added = Field("What is done after this, then Enter", kind=None)
+        self.added.taken.connect(self._add)
         self.moved = label("", "faint", wrap=True)
         self.because = Field("Why do it anyway", kind=None)
         self.because.taken.connect(self._move_because)
         self.learn = button("note what went wrong here", self.ask_lesson, "link")
         self.forget = button("take the note away", self._forget, "link")
         self._wanted: bool | None = None
+        self._adding = ""  # the kind of step that is being added
         self._times = 0.0
         self._lay_out()
 
@@ -242,6 +249,7 @@ class RouteView(StageView):
         words.setSpacing(px(4))
         words.addWidget(self.title)
         words.addWidget(self.note)
+        words.addWidget(self.added)
         words.addWidget(self.because)
         warn = QHBoxLayout()
         warn.addWidget(self.caution_mark, 0, Qt.AlignmentFlag.AlignTop)
@@ -250,6 +258,7 @@ class RouteView(StageView):
         words.addWidget(self.reason)
         words.addWidget(self.moved)
         links = QHBoxLayout()
+        links.addWidget(self.add)
         links.addWidget(self.learn)
         links.addWidget(self.forget)
         links.addStretch(1)
@@ -269,6 +278,7 @@ class RouteView(StageView):
         acts.addWidget(self.undone)
         acts.addWidget(self.moves)
         acts.addWidget(self.usual)
+        acts.addWidget(self.take_out)
         acts.addWidget(self.sheet)
         acts.addStretch(1)
         below = QHBoxLayout()
@@ -483,7 +493,9 @@ class RouteView(StageView):
         ticked = step.key in self.job.job.done
         self.done.setText(self._onward() if ticked else "Done")
         self.undone.setVisible(ticked)
-        self.moves.setVisible(not ticked)
+        own = self.job.own_step(step.key) is not None
+        self.moves.setVisible(not ticked and not own)
+        self.take_out.setVisible(not ticked and own)
         self._show_moves()
         way, sizes = self.job.way_of(step), self._sizes(step)
         # the way to work a step comes first, ticking it off second
@@ -512,12 +524,15 @@ class RouteView(StageView):
 
     def _show_moves(self) -> None:
         """Whether the chosen step stands out of its usual place, and why."""
-        self.because.setVisible(self._wanted is not None)
+        self.because.setVisible(self._wanted is not None or bool(self._adding))
+        self.added.setVisible(bool(self._adding))
         order = list(self.frames)
         self.earlier.setEnabled(self.at != order[0])
         self.later.setEnabled(self.at != order[-1])
-        why = self.job.moved_because(self.at)
-        self.moved.setText(f"You moved it: {why}" if why else "You moved it.")
+        own = self.job.own_step(self.at)
+        why = own.because if own is not None else self.job.moved_because(self.at)
+        did = "added" if own is not None else "moved"
+        self.moved.setText(f"You {did} it: {why}" if why else f"You {did} it.")
         self.moved.setVisible(why is not None)
         making = self.job.job.making
         self.usual.setVisible(making is not None and bool(making.moved))
@@ -563,6 +578,7 @@ class RouteView(StageView):
         """Bring a step into view."""
         self.at = key
         self._wanted = None
+        self._adding = ""
         self._show_step()
         self._reveal()
 
@@ -622,8 +638,53 @@ class RouteView(StageView):
         self.frames[self.at].setFocus()
 
     def _move_because(self, typed: str) -> None:
-        if self._wanted is not None:
+        if self._adding:
+            self._add(self.added.text(), typed)
+        elif self._wanted is not None:
             self._move(self._wanted, typed)
+
+    def added_menu(self) -> QMenu:
+        """The kinds of step that can be added after the chosen one."""
+        menu = QMenu(self)
+        for operation, kind in KINDS.items():
+            act = functools.partial(self._say_step, operation)
+            menu.addAction(f"{kind.words}…", act)
+        return menu
+
+    def _ask_step(self) -> None:
+        self.added_menu().popup(self.add.mapToGlobal(self.add.rect().topLeft()))
+
+    def _say_step(self, operation: str) -> None:
+        """Ask what is done in a step that is added, its usual words there already."""
+        self._adding, self._wanted = operation, None
+        self.added.put(KINDS[operation].words if operation != OTHER else "")
+        self._show_step()
+        self.because.hide()
+        self.added.edit.setFocus()
+        self.added.edit.selectAll()
+        bring_into_view(self.added)
+
+    def _add(self, title: str, because: str = "") -> None:
+        try:
+            key = self.job.add_step(self.at, self._adding, title, because)
+        except BadInput as error:
+            if error.key == "because":
+                self.because.show()
+                self.because.clear()
+                self.note.setText(error.message)
+                self.note.show()
+                set_ink(self.note, "stop")
+                self.because.edit.setFocus()
+                bring_into_view(self.because)
+            else:
+                self.added.refuse(error.message)
+            return
+        self.choose(key)
+
+    def _take_out(self) -> None:
+        at, order = self.at, list(self.frames)
+        self.at = order[max(order.index(at) - 1, 0)]
+        self.job.drop_step(at)
 
     def _put_back(self) -> None:
         self._wanted = None

@@ -29,6 +29,8 @@ PRESSED_OR_SHRUNK = (("pressed", "pressed in cold"), ("shrunk", "shrunk on"))
 TO_SHRINK = (NOT_SAID, ("5", "5 s"), ("10", "10 s"), ("20", "20 s"), ("40", "40 s"))
 BY_SHEET = ("", "its sheet")
 TO_TEMPER = (NOT_SAID, ("1800", "30 min"), ("3600", "1 h"), ("7200", "2 h"))
+TO_CASE = (NOT_SAID, ("300", "5 min"), ("1800", "30 min"), ("7200", "2 h"))
+QUENCHED, CASED = ("steel", "alloy steel", "tool steel"), ("mild steel",)
 TO_COOL = (NOT_SAID, ("1800", "30 min"), ("3600", "1 h"), ("43200", "a night"))
 TO_DARKEN = (NOT_SAID, ("60", "1 min"), ("120", "2 min"), ("300", "5 min"))
 RUSTS = ("mild steel", "steel", "alloy steel", "tool steel", "cast iron")
@@ -164,6 +166,15 @@ def _shrunk(step: StepTold, ways: Mapping[str, str], how: Way) -> WorkList:
 
 
 def _hardened(step: StepTold, ways: Mapping[str, str]) -> WorkList:
+    """Quenched and tempered, or its skin alone, as its metal allows. Source: temper
+    colours; of mild steel and the rest, shop practice."""
+    if step.material in CASED:
+        return _cased(step, ways)
+    if step.material not in QUENCHED:
+        says = "Leave it as it is, or make it of tool steel. Take the step out then."
+        return WorkList(
+            (WorkLine("whole", f"Heat hardens no {step.material}", note=says),)
+        )
     temper = way("harden.temper", "Temper for, by the steel's sheet", TO_TEMPER, ways)
     # said short: each with the first thing that it suits
     known = (
@@ -203,6 +214,45 @@ def _hardened(step: StepTold, ways: Mapping[str, str]) -> WorkList:
         ),
         (by, temper),
         tuple(asked),
+    )
+
+
+def _cased(step: StepTold, ways: Mapping[str, str]) -> WorkList:
+    """The skin of mild steel, which has not the carbon to harden through."""
+    hold = way("harden.case", "In the compound, by its maker", TO_CASE, ways)
+    return WorkList(
+        (
+            WorkLine(
+                "ready",
+                "Tongs, the compound and clean water at hand",
+                note="Mild steel takes a hard skin only: it hardens right through in "
+                "no oil and no water.",
+            ),
+            WorkLine(
+                "heat",
+                "Bright red, right through",
+                note=f"{step.note} About 900 °C: in dim light, a clear red.".strip(),
+            ),
+            WorkLine(
+                "case",
+                "Into the compound, covered, and hot again",
+                note="All that shall be hard. Once more for a deeper skin; each time "
+                "gives it a tenth or two.",
+                seconds=_seconds(hold),
+            ),
+            WorkLine(
+                "quench",
+                "Straight from the red into the water, and keep it moving",
+                note="Stand back: the compound spits.",
+            ),
+            WorkLine(
+                "file",
+                "Try a file on it",
+                note="It skates off. The skin is a few tenths deep: a wheel may take "
+                "a part of that, no more.",
+            ),
+        ),
+        (hold,),
     )
 
 
