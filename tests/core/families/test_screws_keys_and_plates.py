@@ -91,8 +91,23 @@ class Screws(unittest.TestCase):
                 ({"groove_width": "3", "groove_diameter": "9"}, "groove-core"),
                 ({"groove_width": "3", "groove_from_head": "18"}, "groove-on-shank"),
                 ({"hole_depth": "180"}, "slender"),
+                (
+                    {"stock_shape": "as the head", "stock_diameter": "25"},
+                    "bar-across",
+                ),
             ],
         )
+
+    def test_a_bar_that_has_the_flats_spares_milling_them(self):
+        round_bar = made("hexagon-screw")
+        sided = made("hexagon-screw", stock_shape="as the head")
+        self.assertEqual(sided.body.stock.says, "hexagon 24 × 62")
+        steps = [step.operation for up in route_told(sided) for step in up.steps]
+        self.assertNotIn("mill", steps)
+        self.assertEqual(steps.count("centre"), 1, "only the tip has one")
+        # the same screw but for the centre hole in the head of the other
+        self.assertAlmostEqual(sided.body.volume / round_bar.body.volume, 1, delta=0.01)
+        self.assertLess(sided.body.stock_volume, round_bar.body.stock_volume * 0.75)
 
     def test_what_usually_goes_wrong_with_a_stud(self):
         each_is_said(

@@ -2,6 +2,8 @@
 
 import unittest
 
+from msgspec.structs import replace
+
 from machinon.core.families import family_of
 from machinon.core.piece.made import make
 from machinon.core.route.own_stock import own_stock
@@ -39,6 +41,28 @@ class OwnStock(unittest.TestCase):
         roomy = self.says(self.sleeve, Item("round", "round 50", 50, length=500))
         self.assertIn("round 50", roomy)
         self.assertNotIn("runs out", roomy)
+
+    def test_a_tube_does_whose_bore_cleans_up(self):
+        """Bored 20 right through: up to 19 inside, and then it wastes the least."""
+        bar = Item("round", "round 30", 30, length=500)
+        for inside, named in ((19.0, "tube"), (19.5, "round 30")):
+            tube = Item("tube", "tube 32", 32, inside, 500)
+            says = self.says(self.sleeve, bar, tube)
+            self.assertIn(f"On the rack: {named}", says)
+        self.assertIn(
+            "spares the drill", self.says(self.sleeve, bar, replace(tube, second=18.0))
+        )
+
+    def test_a_bar_of_six_flats_is_one_of_its_own_size(self):
+        made = make(family_of("hexagon-screw"), {"stock.shape": "as the head"})
+        self.assertEqual(made.body.stock.says, "hexagon 24 × 62")
+        right = Item("hexagon", "hexagon 24", 24, length=300)
+        wide = Item("hexagon", "hexagon 27", 27, length=300)
+        round_bar = Item("round", "round 40", 40, length=300)
+        says = self.says(made, wide, right, round_bar)
+        self.assertIn("hexagon 24, if that is the right metal: enough for 4", says)
+        says = self.says(made, wide, round_bar)
+        self.assertIn("Nothing on the rack would do: hexagon 24 × 62 is needed", says)
 
     def test_another_metal_and_a_bar_that_is_too_short_are_passed_over(self):
         for item in (

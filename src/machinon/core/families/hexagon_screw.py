@@ -1,5 +1,6 @@
 """Screw or shaft with a hexagon: turned between centres, its thread cut on the lathe to
-a nut in hand, a groove for its retainer, the hexagon last.
+a nut in hand, a groove for its retainer, the hexagon last; or turned from a bar that
+has the hexagon already.
 
 z = 0 is the top of the head; the thread's end is at the right.
 """
@@ -29,7 +30,8 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.stock import Round
+from machinon.core.piece.round_sizes import step_in, upwards
+from machinon.core.piece.stock import DRAWN, Bar, Round
 from machinon.core.piece.turned_features import (
     Bevel,
     Centre,
@@ -76,8 +78,15 @@ def _corners(s: Values) -> float:
     return float(s["head.across"] / math.cos(math.pi / int(s["head.sides"])))
 
 
+def _sided(s: Values) -> bool:
+    """Whether the bar has the head's flats."""
+    return bool(s["stock.shape"] == "as the head")
+
+
 def _bar(s: Values) -> float:
-    return _corners(s) + 2
+    if _sided(s):
+        return float(s["head.across"])
+    return upwards(_corners(s) + 2, step_in(1.0, s["inch"]))
 
 
 def build(s: Values) -> Body:
@@ -86,16 +95,20 @@ def build(s: Values) -> Body:
     wide = _corners(s)
     features: list[Feature] = [
         End("top", 0.0, "left"),
-        Cylinder("head_round", 0.0, head, wide),
         Cylinder("shank", head, head + shank, s["shank.diameter"], shoulder="left"),
         Screw("thread", head + shank, long, thread, runs_out="left"),
         End("tip", long, "right"),
         lead_in("tip_edge", long, thread, "right"),
         Bevel("top_edge", 0.0, wide, round(0.12 * head + 0.3, 1), "left", angle=60.0),
         Flats("hexagon", 0.0, head, s["head.across"], int(s["head.sides"])),
-        Centre("top_centre", 0.0, "left", round(0.3 * s["head.across"], 1)),
         Centre("tip_centre", long, "right", _tip(s)),
     ]  # fmt: skip
+    if not _sided(s):
+        mouth = round(0.3 * s["head.across"], 1)
+        features += [
+            Cylinder("head_round", 0.0, head, wide),
+            Centre("top_centre", 0.0, "left", mouth),
+        ]
     if s["groove.width"]:
         at = s["groove.from_head"] + head
         features.append(
@@ -103,13 +116,28 @@ def build(s: Values) -> Body:
                 "groove", at, at + s["groove.width"], s["groove.diameter"], end_at=head
             )
         )
-    return Body(
-        Round(s["stock.diameter"], -OVER, s["stock.length"] - OVER), tuple(features)
+    wide, far = s["stock.diameter"], s["stock.length"] - OVER
+    stock = (
+        Bar(int(s["head.sides"]), wide, -OVER, far)
+        if _sided(s)
+        else Round(wide, -OVER, far)
     )
+    return Body(stock, tuple(features))
 
 
 def checks(s: Values) -> Iterable[Check]:
     thread = thread_of(str(s["thread.thread"]))
+    if _sided(s):
+        over = s["stock.diameter"] - s["head.across"]
+        yield Check(
+            "bar-across",
+            "stock",
+            abs(over) <= DRAWN,
+            f"The bar's flats are the head's: {s['stock.diameter']:g} mm across for "
+            f"{s['head.across']:g}, up to {DRAWN:g} apart is wanted.",
+            have=over,
+            need=DRAWN,
+        )
     yield at_least(
         "thread-long",
         "thread",
@@ -166,10 +194,57 @@ def checks(s: Values) -> Iterable[Check]:
     )
 
 
-def route(s: Values) -> tuple[Holding, ...]:
-    sides = int(s["head.sides"])
+def _shank(s: Values) -> tuple[Step, ...]:
+    """What is turned and threaded from the tip."""
     thread = thread_of(str(s["thread.thread"]))
     groove = (Step("groove", ("groove",)),) if s["groove.width"] else ()
+    return (
+        Step("turn", ("shank",), leaves=FINISH),
+        Step("turn", ("shank",), title="Finish the shank to its band", fit="shank",
+             note="Read both ends: they tell where the tailstock stands."),
+        *groove,
+        Step("bevel", ("tip_edge",)),
+        Step("thread", ("thread",),
+             note=f"Pitch {thread.pitch:g}. On a lead screw of the other system keep "
+             "the half nuts shut to the end and run back under power. Try the nut, or "
+             "wires; stop when it goes on by hand."),
+        Step("prove", ("thread",), title="Try the nut before it comes off",
+             tool="its nut", hold=True,
+             note="Where it binds: clean both, look for a burr on the first turn, then "
+             "one more pass at the same depth."),
+    )  # fmt: skip
+
+
+def route(s: Values) -> tuple[Holding, ...]:
+    sides = int(s["head.sides"])
+    shank = _shank(s)
+    if _sided(s):
+        return (
+            Holding(
+                "by-its-flats",
+                "lathe",
+                "In the chuck by its flats, the tailstock in its tip",
+                "Shank and thread in one holding. The flats are as true as the bar "
+                "was drawn: a collet or three-jaw holds six of them, a four-jaw four.",
+                (
+                    Step("face", ("tip",)),
+                    Step("centre", ("tip_centre",)),
+                    *shank,
+                ),
+                "jaws",
+            ),
+            Holding(
+                "head",
+                "lathe",
+                "Turned round, by its shank in a collet or soft jaws",
+                "The head to its height, and its corners chamfered.",
+                (
+                    Step("face", ("top",)),
+                    Step("bevel", ("top_edge",)),
+                    Step("deburr", ()),
+                ),
+            ),
+        )
     return (
         each_end(
             "Both ends get their centre first: everything after is turned between "
@@ -193,20 +268,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                      f"⌀{_corners(s):.1f}, over its corners"),
                 Step("bevel", ("top_edge",)),
                 end_for_end("the head" + COPPER, "right"),
-                Step("turn", ("shank",), leaves=FINISH),
-                Step("turn", ("shank",), title="Finish the shank to its band",
-                     fit="shank", note="Read both ends: they tell where the tailstock "
-                     "stands."),
-                *groove,
-                Step("bevel", ("tip_edge",)),
-                Step("thread", ("thread",),
-                     note=f"Pitch {thread.pitch:g}. On a lead screw of the other "
-                     "system keep the half nuts shut to the end and run back under "
-                     "power. Try the nut, or wires; stop when it goes on by hand."),
-                Step("prove", ("thread",), title="Try the nut before it comes off",
-                     tool="its nut", hold=True,
-                     note="Where it binds: clean both, look for a burr on the first "
-                     "turn, then one more pass at the same depth."),
+                *shank,
             ),
             "centres",
         ),
@@ -232,8 +294,11 @@ FAMILY = Family(
     "to an M16 nut, 40 long under its head, 24 across flats",
     also="bolt shaft leadscrew head hex nut special fastener adjusting",
     sizes=(
-        Size("stock.diameter", "stock diameter", _bar, "over the corners", 5, 200,
-             up=1, rests=("head.across", "head.sides")),
+        Size("stock.shape", "the bar is", "round", "", kind=TEXT,
+             choices=("round", "as the head")),
+        Size("stock.diameter", "stock diameter", _bar, "over the corners, or its flats "
+             "as the head's", 5, 200,
+             rests=("head.across", "head.sides", "stock.shape")),
         Size("stock.length", "stock length",
              "up(head.length + shank.length + thread.length + 4, 1)", "both faces", 12,
              1500),
@@ -243,7 +308,7 @@ FAMILY = Family(
         Size("head.sides", "its flats", "6", "", kind=TEXT, at="hexagon.count",
              choices=("4", "6", "8")),
         Size("head.length", "height of the head", "up(0.4*head.across, 1)", "", 2, 100,
-             at="head_round.length"),
+             at="hexagon.length"),
         Size("shank.diameter", "plain shank", "hole.diameter", low=3, high=140),
         Size("shank.length", "length of the plain shank", "up(hole.depth, 1)",
              "what it goes through", 1, 500),
@@ -284,5 +349,6 @@ FAMILY = Family(
     ),
     runs=False,
     full={"groove.width": "3", "shank.length": "24"},
+    ways=({"stock.shape": "as the head"},),
     surfaces={"shaft": "shank.diameter"},
 )  # fmt: skip

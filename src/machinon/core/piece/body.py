@@ -118,6 +118,11 @@ class Body(Struct, frozen=True, dict=True):
         return 2 * float(self.region.bounds[3])
 
     @functools.cached_property
+    def hollow(self) -> float:
+        """Narrowest diameter of what is bored right through; 0 where nothing is."""
+        return 2 * float(self.region.bounds[1])
+
+    @functools.cached_property
     def turned_volume(self) -> float:
         """Volume of the turned body, its cross holes left out; Pappus, mm³."""
         region = self.region

@@ -7,6 +7,8 @@ import msgspec
 
 from machinon.core.in_inches import sizes_in_inches
 
+DRAWN = 0.25  # mm: how far the flats of a drawn bar may be off what is wanted
+
 
 class Round(msgspec.Struct, frozen=True, tag="round"):
     """Round bar or tube along z; mm."""

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from machinon.core.piece.made import Made
-from machinon.core.piece.stock import Block
+from machinon.core.piece.stock import DRAWN, Bar, Block, stock_said
 from machinon.core.quantity import length_text
 from machinon.core.setting_out.cleaning_up import run_out_most
 from machinon.core.shop.belongings import Belongings, Item
@@ -13,8 +13,9 @@ from machinon.core.shop.belongings import Belongings, Item
 KERF = 2.0  # mm: a saw cut, and what is faced off after it
 CLEANS_UP = 0.5  # mm to a side: what a sawn or rolled face needs to come clean
 TIGHT = 3.0  # mm: what runs out by more is set true anyhow
-ROUNDS = ("round", "casting")
+ROUNDS = ("round", "casting", "tube")
 FLATS = ("flat", "plate", "square")
+SIDED = {4: ("square",), 6: ("hexagon",), 8: ("octagon",)}
 
 
 class _Fit(NamedTuple):
@@ -32,14 +33,18 @@ def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
     if shelf is None:
         return ""
     body = made.body
-    kinds = ROUNDS if body.turns else FLATS
+    sided = body.stock if isinstance(body.stock, Bar) else None
+    kinds = SIDED[sided.sides] if sided else ROUNDS if body.turns else FLATS
     listed = [item for item in shelf.items if item.kind in kinds]
     if not listed:
         return ""
     right = [
         item for item in listed if not item.material or item.material == made.material
     ]
-    fits = list(_turned(made, right) if body.turns else _blocks(made, right))
+    if sided:
+        fits = list(_of_its_flats(sided, right))
+    else:
+        fits = list(_turned(made, right) if body.turns else _blocks(made, right))
     if not fits:
         return f"Nothing on the rack would do: {_needed(made, inch)}."
     best = min(fits, key=lambda fit: (_yields(fit) < made.count, fit))
@@ -47,7 +52,9 @@ def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
     said = f"On the rack: {item.name}"
     if not item.material:
         said += ", if that is the right metal"
-    if body.turns:
+    if item.kind == "tube":
+        said += ", which spares the drill"
+    if body.turns and not sided:
         said += _may_swing(made, item, inch)
     wanted = made.count
     if not item.length:
@@ -97,10 +104,24 @@ def _may_swing(made: Made, item: Item, inch: bool) -> str:
 
 
 def _turned(made: Made, items: list[Item]) -> Iterator[_Fit]:
-    least, long = made.body.largest + 2 * CLEANS_UP, _length(made)
+    body = made.body
+    least, long = body.largest + 2 * CLEANS_UP, _length(made)
+    inside = max(body.hollow - 2 * CLEANS_UP, 0.0)
     for item in items:
-        if item.size >= least and (not item.length or item.length >= long):
-            yield _Fit(math.pi / 4 * (item.size**2 - least**2), item, long)
+        bore = item.second if item.kind == "tube" else 0.0
+        if item.size < least or bore > inside or (0 < item.length < long):
+            continue
+        over = item.size**2 - least**2 + inside**2 - bore**2
+        yield _Fit(math.pi / 4 * over, item, long)
+
+
+def _of_its_flats(bar: Bar, items: list[Item]) -> Iterator[_Fit]:
+    """Bars whose own flats stay on the piece."""
+    long = bar.end - bar.start
+    for item in items:
+        off = abs(item.size - bar.across)
+        if off <= DRAWN and (not item.length or item.length >= long):
+            yield _Fit(off, item, long)
 
 
 def _blocks(made: Made, items: list[Item]) -> Iterator[_Fit]:
@@ -119,6 +140,8 @@ def _blocks(made: Made, items: list[Item]) -> Iterator[_Fit]:
 
 
 def _needed(made: Made, inch: bool) -> str:
+    if isinstance(made.body.stock, Bar):
+        return f"{stock_said(made.body.stock, inch)} is needed"
     if made.body.turns:
         wide = length_text(made.body.largest + 2 * CLEANS_UP, 0.1, inch, unit=False)
         return f"⌀{wide} × {length_text(_length(made), 0.1, inch)} is needed"
