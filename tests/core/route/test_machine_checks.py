@@ -2,6 +2,8 @@
 
 import unittest
 
+from msgspec.structs import replace
+
 from machinon.core.families import families
 from machinon.core.materials import materials
 from machinon.core.piece.made import make
@@ -48,6 +50,26 @@ class HardMetal(unittest.TestCase):
             made = make(families()["collet-spindle"], given)
             keys = [step.key for step in made.holdings[0].steps]
             self.assertEqual("band" in keys, band, keys)
+
+
+class ThroughTheSpindle(unittest.TestCase):
+    def told(self, long, bore):
+        lathe = Lathe("lathe", "Lathe", 165, 700, 190, (60.0,), "nose")
+        lathe = replace(lathe, figures={"spindle_bore": bore} if bore else {})
+        sizes = {"parts": "step", "step1.diameter": "38", "stock.diameter": "40"}
+        made = make(families()["turned-piece"], {**sizes, "stock.length": long})
+        return {check.key: check for check in on_the_lathe(made, lathe)}.get(
+            "spindle-bore"
+        )
+
+    def test_a_bar_that_does_not_go_in_stands_out_of_the_chuck(self):
+        """⌀40 in a chuck 50 deep: 200 mm, five diameters, may stand out."""
+        self.assertTrue(self.told("245", "26").passed)
+        check = self.told("260", "26")
+        self.assertFalse(check.passed)
+        self.assertIn("210 mm stand out", check.says)
+        for long, bore in (("260", "42"), ("260", ""), ("49", "26")):
+            self.assertIsNone(self.told(long, bore))
 
 
 class Rim(unittest.TestCase):

@@ -27,6 +27,7 @@ from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
 from machinon.core.wording import within
 
+IN_THE_JAWS = 50.0  # mm of a bar that a chuck takes up
 LEAST_HELD = 5.0  # mm in the jaws
 HELD_SHARE = 0.2  # of what sticks out
 ALONE = 5.0  # diameters that a bar may stick out of the jaws
@@ -63,6 +64,20 @@ def on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
         0.0,
         "Room between the centres for the stock",
     )
+    out = stock.end - stock.start - IN_THE_JAWS
+    if 0 < lathe.spindle_bore < wide < out:
+        most = ALONE * wide
+        yield Check(
+            "spindle-bore",
+            "stock",
+            out <= most,
+            f"⌀{wide:.4g} does not go into the spindle of {lathe.name}, which takes "
+            f"⌀{lathe.spindle_bore:g}: {out:.0f} mm stand out while an end is faced, up "
+            f"to {most:.0f} mm without a steady.",
+            grave=False,
+            have=most,
+            need=out,
+        )
     metal = material(made.material)
     fastest = max(lathe.speeds, default=0.0)
     if metal.rim and fastest:

@@ -142,6 +142,11 @@ class Lathe(msgspec.Struct, frozen=True, tag="lathe"):
         return float(self.figures.get("slide_division", 0)) or self.dial_division
 
     @property
+    def spindle_bore(self) -> float:
+        """The largest bar that goes into the spindle, mm; 0 if not known."""
+        return float(self.figures.get("spindle_bore", 0))
+
+    @property
     def torque(self) -> float:
         """Torque of the spindle at its lowest speed, N·m; 0 if not known.
 
