@@ -72,8 +72,8 @@ def on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
             "stock",
             out <= most,
             f"⌀{wide:.4g} does not go into the spindle of {lathe.name}, which takes "
-            f"⌀{lathe.spindle_bore:g}: {out:.0f} mm stand out while an end is faced, up "
-            f"to {most:.0f} mm without a steady.",
+            f"⌀{lathe.spindle_bore:g}: {out:.0f} mm stand out while an end is faced, "
+            f"up to {most:.0f} mm without a steady.",
             grave=False,
             have=most,
             need=out,
