@@ -654,6 +654,35 @@ class HolesAreWalked(unittest.TestCase):
         first = figures(lines[1])
         self.assertEqual((first["X"], first["Y"]), (0, 40))
 
+    def test_without_a_mill_they_are_marked_out_and_punched(self):
+        """Three on a circle of 110 are 110 sin 60° apart; a block's are marked from two
+        edges. The holes themselves have no places to wind to then."""
+        no_mill = Machines(LATHE, marks_out=True)
+        lines = {o.key: o for o in listed("back-plate", "holes", at=no_mill)}
+        scribed = {"Circle's radius": 55, "Hole to hole": 95.263}
+        self.assertEqual(figures(lines["scribe"]), scribed)
+        self.assertIn("not for dowels", lines["punch"].note)
+        self.assertNotIn("X", figures(lines["spot-1"]))
+        self.assertIn("check", lines)
+        lines = listed("plate-block", "drill-ring1", RING, places="marked")
+        keys = [line.key for line in lines[:8]]
+        self.assertEqual(keys, [*(f"mark-{n}" for n in range(1, 7)), "punch", "spot-1"])
+        from_edges = {"From the left edge": 25.359, "From the near edge": 80.0}
+        self.assertEqual(figures(lines[1]), from_edges)
+
+    def test_the_mill_says_whether_it_has_a_read_out(self):
+        for axes, words in (
+            ("", "by the read-out or dials"),
+            ("0", "by the dials"),
+            ("3", "by the read-out"),
+        ):
+            mill = Machine(
+                "mill", "Mill", "mill", {"readout_axes": axes} if axes else {}
+            )
+            step = step_of("plate-block", "drill-ring1", RING)
+            (way, *_) = work_list(step, Machines(LATHE, mill=mill), {}).ways
+            self.assertEqual(way.answers[0], ("axes", words))
+
     def test_on_a_rotary_table_they_are_turns_of_its_handle(self):
         """90 turns over six holes are 15; over seven 12 and 18 holes of 21."""
         at = Machines(LATHE, TABLE)

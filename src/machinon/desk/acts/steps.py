@@ -116,7 +116,9 @@ class StepActs(DialActs):
     def lines_of(self, step: StepTold) -> WorkList:
         """The lines of a step of the route."""
         held = self._holding.of_kind("pin") if self._holding else ()
-        at = Machines(self.lathe, self._divider, tuple(item.size for item in held))
+        pins = tuple(item.size for item in held)
+        mill = self._mill
+        at = Machines(self.lathe, self._divider, pins, mill, marks_out=mill is None)
         told = self.plan.in_mm.get(step.key, step)
         found = work_list(told, at, self.job.work.ways)
         return lines_in_inches(found, told.close) if self.inch else found

@@ -1,11 +1,11 @@
-"""Holes, walked one by one: by the read-out or on the dividing head.
+"""Holes, walked one by one: by the read-out, on the dividing head, or marked out.
 
 Places are those of the face as one looks at it, X to the right and Y up. Source:
 geometry; the order of laps and the way they are approached are shop rules.
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from statistics import mean
 from typing import NamedTuple
 
@@ -42,7 +42,7 @@ from machinon.core.setting_out.dividing import dms
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
 
-PLACES = (("axes", "by the read-out or dials"), ("turned", "on the rotary table"))
+TURNED, MARKED = ("turned", "on the rotary table"), ("marked", "marked out by hand")
 ORDER = (("laps", "each tool round all holes"), ("holes", "hole by hole"))
 ZERO = (("corner", "zero at the corner"), ("centre", "zero in the middle"))
 SPOT = 90.0  # degrees, of a spot drill
@@ -71,11 +71,9 @@ def holes_list(
     asked: list[Way] = []
     answers: list[Answer] = []
     circle = holes.pattern if isinstance(holes.pattern, HoleCircle | Arc) else None
-    turned = False
-    if circle is not None and circle.count > 1:
-        asked.append(way("places", "Laid out", PLACES, ways))
-        turned = asked[-1].chosen == "turned"
-    if holes.block is not None and not turned:
+    asked.append(way("places", "Laid out", _places(circle, at), ways))
+    turned, marked = (asked[-1].chosen == how for how in ("turned", "marked"))
+    if holes.block is not None and not turned and not marked:
         asked.append(way("zero", "Read from", ZERO, ways))
     powered = False
     if step.operation == "tap":
@@ -87,7 +85,11 @@ def holes_list(
     by_hole = any(w.key == "order" and w.chosen == "holes" for w in asked)
     centre = any(w.key == "zero" and w.chosen == "centre" for w in asked)
     faced, zero = seen(step.after, holes), (0.0, 0.0)
-    if turned:
+    if marked:
+        places: list[tuple[Shown, ...]] = [()] * len(faced)
+        drills = step.operation == "drill"
+        lines = list(_marked_out(holes, circle, faced, answers)) if drills else []
+    elif turned:
         assert circle is not None
         if isinstance(circle, HoleCircle):
             zero = mean(x for x, _ in faced), mean(y for _, y in faced)
@@ -114,6 +116,68 @@ def holes_list(
         done.insert(len(each) if early else len(done),
                     _checked(holes, circle, wide, answers))  # fmt: skip
     return WorkList((*lines, *done), tuple(asked), tuple(answers), zero)
+
+
+def _places(
+    circle: HoleCircle | Arc | None, at: Machines
+) -> tuple[tuple[str, str], ...]:
+    """The ways to lay holes out, the usual one of the shop first."""
+    words = "by the read-out or dials"
+    if at.mill is not None and at.mill.figures.get("readout_axes"):
+        read_out = at.mill.number("readout_axes") >= 2
+        words = "by the read-out" if read_out else "by the dials"
+    turned = (TURNED,) if circle is not None and circle.count > 1 else ()
+    if at.marks_out:
+        return (MARKED, ("axes", words), *turned)
+    return (("axes", words), *turned, MARKED)
+
+
+def _marked_out(
+    holes: Holes,
+    circle: HoleCircle | Arc | None,
+    faced: Sequence[Point],
+    answers: list[Answer],
+) -> Iterator[WorkLine]:
+    """Lines scribed and punched by hand; faced: the holes as one looks at them.
+
+    Source: geometry; what a punch hits is a shop rule.
+    """
+    if isinstance(circle, HoleCircle) and holes.block is None:
+        asked = {"holes": circle.count, "diameter": circle.diameter}
+        answer = reckon("bolt-circle", asked)
+        answers.append(answer)
+        figures = [Shown("Circle's radius", circle.diameter / 2)]
+        if circle.count > 1:
+            figures.append(Shown("Hole to hole", float(answer["chord"])))
+        yield WorkLine(
+            "scribe",
+            "Scribe the circle, step it off",
+            tuple(figures),
+            "The circle on the lathe, by a point in the holder, the work turned by "
+            "hand; or by dividers from a plug in its bore. Then hole to hole, until "
+            "they close.",
+        )
+    else:
+        across, up = ("Right of the axis", "Over the axis")
+        if holes.block is not None:
+            across, up = ("From the left edge", "From the near edge")
+        for n, (x, y) in enumerate(faced, 1):
+            yield WorkLine(
+                f"mark-{n}",
+                f"Mark hole {n} of {len(faced)}" if len(faced) > 1 else "Mark the hole",
+                (Shown(across, x), Shown(up, y)),
+                "Dye on, the block on its side on a flat plate, a height gauge."
+                if holes.block is not None
+                else "Dye on, a height gauge, the work in a vee: first its middle.",
+                (x, y),
+            )
+    yield WorkLine(
+        "punch",
+        "Prick each cross, look, then punch it",
+        (),
+        "Through a glass: a prick can still be drawn over. A punch hits within 0.2 mm "
+        "at best: enough for screws with room, not for dowels or a fit.",
+    )
 
 
 def _laps(step: StepTold, holes: Holes | CrossHoles) -> list[Lap]:

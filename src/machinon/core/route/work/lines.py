@@ -58,6 +58,8 @@ class Machines(Struct, frozen=True):
     lathe: Lathe | None = None
     divider: Machine | None = None
     pins: tuple[float, ...] = ()  # the gauge pins that it has, mm
+    mill: Machine | None = None
+    marks_out: bool = False  # there is no mill, so that holes are laid out by hand
 
 
 def way(
