@@ -4,7 +4,7 @@ from machinon.core.families import families, family_of
 from machinon.core.piece.hardware import cap_screws
 from machinon.core.piece.made import make
 from machinon.core.route.own_hardware import own_hardware
-from machinon.core.shop.belongings import Belongings, Item
+from machinon.core.shop.belongings import Belongings, Item, item_forms, starter_sets
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import stock_lengths
 
@@ -82,6 +82,37 @@ class OnTheShelf(unittest.TestCase):
         # into the plate through a spindle's flange, whose thickness nobody asked for
         line = own_hardware(make(family_of("flange-plate"), {}), shelf)[0]
         self.assertIn("as long as its mate needs: yours, M8 × 12 to M8 × 30", line)
+
+    def test_what_pieces_ask_for_has_its_kind_on_the_shelf(self):
+        made_here = {"taper screw", "rod"}  # ground from a screw, cut off the rack
+        kinds = set(item_forms("hardware")) | made_here
+        for family in families().values():
+            for way in ({}, family.full, *family.ways):
+                for part in make(family, way).hardware:
+                    with self.subTest(family.key, part=part.name):
+                        self.assertIn(part.kind, kinds)
+
+    def test_a_nut_a_washer_and_a_taper_pin_are_found_and_a_key_is_sawn_off(self):
+        sets = {kit.key: kit.items() for kit in starter_sets("hardware")}
+        items = (
+            *sets["nuts"],
+            *sets["washers"],
+            Item("taper pin", "taper pin 3 × 24", 3.0, 0.0, 24.0, 5),
+            Item("key", "key steel 6", 6.0, 6.0, 300.0, 1),
+        )
+        shelf = Belongings("hardware", "Hardware", items)
+        lines = [
+            line
+            for key in ("stud", "detent-plate", "hub-adapter")
+            for line in own_hardware(make(family_of(key), {}), shelf)
+        ]
+        for said in (
+            "on it: yours, nut M10",
+            "under the nut: yours, washer for M10",
+            "lever to shaft: yours, taper pin 3 × 24",
+            "in the shaft: yours, key steel 6",
+        ):
+            self.assertTrue(any(said in line for line in lines), (said, lines))
 
     def test_a_shelf_without_screws_is_not_asked(self):
         self.assertTrue(self.said().endswith("for the chuck"))

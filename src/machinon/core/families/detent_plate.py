@@ -387,7 +387,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
     yield plain_parts("ball", s["ball.diameter"], 1, "in the lever")
     found = _pinned(s)
     if found is not None:
-        yield Hardware("pin", f"taper pin {s['pin.size']} × {s['lever.hub']:g}",
+        yield Hardware("taper pin", f"taper pin {s['pin.size']} × {s['lever.hub']:g}",
                        float(found["small_diameter"]), s["lever.hub"], 1,
                        "lever to shaft")  # fmt: skip
     yield Hardware(

@@ -224,7 +224,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
         wide, drill = s["bush.outside"], s["pattern.drill"]
         name = f"bush {sold_as(drill)} × {sold_as(wide)}"
         count = int(s["holes.count"])
-        yield Hardware("bush", name, wide, 0.0, count, "guide the drill")
+        yield Hardware("drill bush", name, wide, 0.0, count, "guide the drill")
     if s["pin.diameter"]:
         yield plain_parts("dowel", s["pin.diameter"], 1, "in a hole that is drilled")
 

@@ -152,7 +152,7 @@ def hardware(s: Values) -> Iterable[Hardware]:
             "washer",
             f"washer {sold_as(nut.size)}, {sold_as(thick)} thick",
             nut.size,
-            0.0,
+            thick,
             1,
             "under the nut",
         )

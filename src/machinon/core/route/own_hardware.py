@@ -7,6 +7,7 @@ from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.made import Made
 from machinon.core.shop.belongings import Belongings, Item
 
+CUT_OFF = ("key",)  # what is bought long and sawn to its length
 SAME, ALONG = 0.006, 0.3  # mm: of one size, and of one length
 
 
@@ -28,17 +29,13 @@ def _asked_for(hardware: Hardware, many: int, inch: bool) -> Hardware:
 
 
 def _said(hardware: Hardware, listed: tuple[Item, ...]) -> str:
-    if not listed:
+    if not listed or not hardware.size:  # a spring goes by its force
         return ""
     fits = [
         item
         for item in listed
         if abs(item.size - hardware.size) < SAME
-        and (
-            not hardware.length
-            or not item.length
-            or abs(item.length - hardware.length) < ALONG
-        )
+        and (not hardware.length or not item.length or _long_enough(hardware, item))
     ]
     if not fits:
         return ": to be had"
@@ -47,6 +44,11 @@ def _said(hardware: Hardware, listed: tuple[Item, ...]) -> str:
         both = dict.fromkeys((long[0].name, long[-1].name))
         return f", as long as its mate needs: yours, {' to '.join(both)}"
     best = max(fits, key=lambda item: item.count)
-    if best.count < hardware.count:
+    if best.count < hardware.count and hardware.kind not in CUT_OFF:
         return f": only {best.count} of yours, {best.name}"
     return f": yours, {best.name}"
+
+
+def _long_enough(hardware: Hardware, item: Item) -> bool:
+    over = item.length - hardware.length
+    return over > -ALONG if hardware.kind in CUT_OFF else abs(over) < ALONG

@@ -16,6 +16,7 @@ from machinon.core.quantity import COUNT, INCH, LENGTH, fraction_text
 from machinon.core.setting_out.gauge_stack import INCH_SET
 from machinon.core.shop.entry import bare, remark, words
 from machinon.core.tables import rows
+from machinon.core.threads.nuts import nuts
 from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.tapping import drills
 
@@ -222,6 +223,29 @@ def _screws(threads: Iterable[str], lengths: Mapping[str, float]) -> tuple[Item,
     )
 
 
+def _nuts(threads: Iterable[str]) -> tuple[Item, ...]:
+    """Twenty of each."""
+    return tuple(
+        Item("nut", f"nut {name}", round(thread.major, 4), thread.pitch, 0.0, 20)
+        for name, thread in _threads(threads)
+    )
+
+
+def _washers(screws: Iterable[str]) -> tuple[Item, ...]:
+    """Twenty of each, as large and thick as their standard has them."""
+    return tuple(
+        Item(
+            "washer",
+            f"washer for {name}",
+            round(thread.major, 4),
+            nuts()[name.partition("-")[0]].washer_outside,
+            nuts()[name.partition("-")[0]].washer_thickness,
+            20,
+        )
+        for name, thread in _threads(screws)
+    )
+
+
 def _threads(names: Iterable[str]) -> Iterable[tuple[str, Thread]]:
     return ((name, thread_of(name)) for name in names)
 
@@ -356,6 +380,10 @@ STARTER_SETS: tuple[StarterSet, ...] = (
         "Cap screws M4 to M10",
         lambda: _screws(_METRIC[1:-1], _LENGTHS),
     ),
+    StarterSet("nuts", "hardware", "Nuts M4 to M12", lambda: _nuts(_METRIC[1:])),
+    StarterSet(
+        "washers", "hardware", "Washers for M4 to M12", lambda: _washers(_METRIC[1:])
+    ),
     StarterSet(
         "dowels", "hardware", "Dowels 3 to 12", _plain("dowel", 3, 4, 5, 6, 8, 10, 12)
     ),
@@ -414,6 +442,16 @@ STARTER_SETS: tuple[StarterSet, ...] = (
         "hardware",
         "Cap screws #8 to 3/8",
         lambda: _screws(_UNC[1:-1], _INCH_LENGTHS),
+        True,
+    ),
+    StarterSet(
+        "inch-nuts", "hardware", "Nuts #8 to 1/2", lambda: _nuts(_UNC[1:]), True
+    ),
+    StarterSet(
+        "inch-washers",
+        "hardware",
+        "Washers for 1/4 to 1/2",
+        lambda: _washers(_UNC[3:]),
         True,
     ),
     StarterSet(
