@@ -318,6 +318,8 @@ SETS = (
     "parallels",
     "collets",
     "screws",
+    "nuts",
+    "washers",
     "bars",
 )
 

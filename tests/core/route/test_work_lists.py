@@ -548,7 +548,12 @@ class WhatMayNotBeHurried(unittest.TestCase):
         """0.2 left on a side of 20: 0.19 of it in passes of 10 µm, the last 20 µm on
         the diameter in fours of 2.5; ten degrees warm it is 11e-6 × 10 × 20 = 2.2 µm
         larger."""
-        lines = listed("slit-arbor", "grind-nose", {"nose.hard": "yes"})
+        wheel = {"wheel": "150", "wheel_speed": "3400"}
+        at = Machines(LATHE, grinder=Machine("grinder", "Grinder", "grinder", wheel))
+        lines = listed("slit-arbor", "grind-nose", {"nose.hard": "yes"}, at)
+        # 0.15 π 3400 / 60 = 26.7 m/s; 15 m/min on ⌀20 are 239 turns
+        ready = {"A full wheel's rim": "27 m/s, 5260 ft/min", "Work turns, rpm": 240}
+        self.assertEqual(figures(lines[0]), ready)
         keys = [line.key for line in lines]
         self.assertEqual(
             keys, ["clean", "bow", "taper", "rough", "cool", "last", "spark"]

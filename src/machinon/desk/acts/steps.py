@@ -117,8 +117,14 @@ class StepActs(DialActs):
         """The lines of a step of the route."""
         held = self._holding.of_kind("pin") if self._holding else ()
         pins = tuple(item.size for item in held)
-        mill = self._mill
-        at = Machines(self.lathe, self._divider, pins, mill, marks_out=mill is None)
+        at = Machines(
+            self.lathe,
+            self._divider,
+            pins,
+            self._mill,
+            next((m for m in self._machines if m.kind == "grinder"), None),
+            marks_out=self._mill is None,
+        )
         told = self.plan.in_mm.get(step.key, step)
         found = work_list(told, at, self.job.work.ways)
         return lines_in_inches(found, told.close) if self.inch else found

@@ -59,6 +59,7 @@ class Machines(Struct, frozen=True):
     divider: Machine | None = None
     pins: tuple[float, ...] = ()  # the gauge pins that it has, mm
     mill: Machine | None = None
+    grinder: Machine | None = None
     marks_out: bool = False  # there is no mill, so that holes are laid out by hand
 
 

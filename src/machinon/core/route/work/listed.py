@@ -120,7 +120,7 @@ def _of_feature(
     if step.operation in ("mill", "saw"):
         return sunk_list(step, at, ways)
     if step.operation == "grind":
-        return ground_list(step)
+        return ground_list(step, at)
     if step.operation in ("turn", "bore", "face", "groove"):
         passes = passes_list(step, at)
         if passes is not None:

@@ -24,8 +24,8 @@ from machinon.core.piece.turned_features import (
     Groove,
     Knurl,
 )
-from machinon.core.quantity import ANGLE, COUNT, plain
-from machinon.core.reckoning import reckon
+from machinon.core.quantity import ANGLE, COUNT, FOOT, plain
+from machinon.core.reckoning import TEXT, reckon
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
@@ -38,6 +38,7 @@ from machinon.core.route.work.lines import (
 from machinon.core.wording import begun
 
 # grinding, mm: shop rules for a light grinder or a spindle on the slide
+TURNS_AT = 15.0  # m/min: the surface of what is ground, against the wheel
 WHEEL_ROUGH, WHEEL_LAST = 0.01, 0.0025  # to a side and pass
 LAST_GROUND = 0.02  # on the diameter, left for the last passes
 RIDGE = 0.4  # mm that a file takes off between the steps of a ball of ⌀20 to ⌀40
@@ -132,7 +133,23 @@ def _wheel(metal: str) -> str:
     return "Aluminium oxide" if steel else "Silicon carbide"
 
 
-def ground_list(step: StepTold) -> WorkList | None:
+def _rims(finish: float, at: Machines) -> tuple[Shown, ...]:
+    """How fast the wheel's rim runs, where the grinder tells it, and the work turns."""
+    work = Shown(
+        "Work turns, rpm", round(1000 * TURNS_AT / math.pi / finish, -1), COUNT
+    )
+    if at.grinder is None:
+        return (work,)
+    wheel = at.grinder.number("wheel") * at.grinder.number("wheel_speed")
+    if not wheel:
+        return (work,)
+    rim = math.pi * wheel / 1000  # m/min
+    # as wheels are marked, in either system
+    says = f"{rim / 60:.0f} m/s, {round(rim / FOOT, -1):.0f} ft/min"
+    return (Shown("A full wheel's rim", says, TEXT), work)
+
+
+def ground_list(step: StepTold, at: Machines) -> WorkList | None:
     """A diameter that is ground: the taper taken out first, cool before it is read."""
     feature = step.cut[0] if step.cut else None
     if not isinstance(feature, Cylinder | Bore):
@@ -153,9 +170,10 @@ def ground_list(step: StepTold) -> WorkList | None:
         WorkLine(
             "clean",
             f"Scale off, {how} clean, wheel trued",
-            note=f"{_wheel(step.material)}, grain 46 to 60, finer for a small bore; a "
-            "hard piece wants a soft wheel. As its maker says, its guard on, run up "
-            "alone for a minute.",
+            _rims(finish, at),
+            f"{_wheel(step.material)}, grain 46 to 60, finer for a small bore; a "
+            "hard piece wants a soft wheel. No faster than is marked on it, its guard "
+            "on, run up alone for a minute.",
         ),
         WorkLine(
             "bow",
