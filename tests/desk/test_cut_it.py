@@ -142,6 +142,54 @@ class CutIt(WindowCase):
         QTest.keyClick(self.app.focusWidget(), Qt.Key.Key_Return)
         self.settle()
 
+    def test_what_the_gauge_reads_over_on_its_standard_is_taken_off(self):
+        """Four readings of ±1.5 µm on a standard of ±0.5 tell its zero to 0.9 µm; 1.3
+        it was before."""
+        fits = self.begin(
+            "Recess",
+            "Recess and its depth",
+            "bore-gauge",
+            *("60.012",) * 3,
+            play=("0.01", "0.06"),
+        )
+        self.click(fits.cut_it)
+        cut = self.window.job_page().view()
+        self.type(cut.field.edit, "60.9")
+        before = self.job.plan.cut_state
+        self.click(cut.check_gauge)
+        for wrong in ("60", "60 60.2"):
+            self.type(cut.check.edit, wrong)
+            self.assertTrue(cut.check.refused, wrong)
+        self.type(cut.check.edit, "60 60.002 60.004 60.003 60.003")
+        self.assertIn("3.0 µm over on 60.000 mm", cut.minded.text())
+        self.assertFalse(cut.check.isVisible())
+        state = self.job.plan.cut_state
+        self.assertAlmostEqual(state.start, 60.897)
+        self.assertLess(state.zero_sigma, 0.8 * before.zero_sigma)
+        size = self.sneak_up(60.9, 1)
+        self.assertEqual(self.job.job.log.last_read.measured, round(size, 3))
+        (line,) = self.job.plan.proof
+        self.assertAlmostEqual(line.size, round(size, 3) - 0.003)
+        # another gauge was not checked
+        self.choose(cut.instrument, "caliper")
+        self.assertEqual(self.job.plan.cut_state.start, 60.9)
+
+    def test_what_dial_and_gauge_cannot_do_is_said_before_it_matters(self):
+        """A band of 5 µm: half of it is less than a line of 0.02, and the micrometer's
+        doubt of 4 is wider."""
+        fits = self.begin(
+            "Recess",
+            "Recess and its depth",
+            "bore-gauge",
+            *("60.012",) * 9,
+            play=("0.010", "0.026"),
+        )
+        self.click(fits.cut_it)
+        cut = self.window.job_page().view()
+        self.type(cut.field.edit, "60.9")
+        self.type(cut.field.edit, "0")
+        self.assertIn("set the compound over", cut.minded.text())
+
     def test_what_is_still_to_cut_is_open_and_not_failed(self):
         fits = self.begin("Recess", "Recess and its depth", "bore-gauge", "60.01")
         self.click(fits.cut_it)

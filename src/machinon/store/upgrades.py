@@ -546,13 +546,13 @@ def _what_rules_made_is_kept(document: Plain) -> Plain:
 
 def _pieces_are_made_alike(document: Plain) -> Plain:
     """Format 12 to 13: a piece says how many alike are made, and a size that is cut has
-    the logs of those before it; there was one of each. A route has added steps; there
-    were none."""
+    the logs of those before it; there was one of each. A route has added steps, a
+    log the check of its gauge; there were none."""
     for holder in (document, *document.get("works", ())):
         if holder.get("making"):
             holder["making"] |= {"count": 1, "own": []}
     for log in document.get("cuts", {}).values():
-        log["earlier"] = []
+        log |= {"earlier": [], "check": None}
     return document
 
 

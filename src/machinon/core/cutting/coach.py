@@ -54,6 +54,27 @@ def dial_counts(state: CutState) -> float:
     return 1.0
 
 
+def warnings_of(state: CutState, action: Action, checked: bool) -> list[str]:
+    """Warnings of an experienced machinist: at the start, and again near the end, when
+    something can still be done about it. checked: the gauge was, on a standard."""
+    band, sigma = state.upper - state.lower, state.uncertainty / 2
+    out = []
+    matters = not state.entries or action not in ("cut", "measure")
+    if matters and 2 * state.division > band:
+        out.append("A division is wider than the band: set the compound over.")
+    if matters and 4 * sigma > band:
+        out.append("The gauge is too coarse for this band: use a surer one.")
+    elif matters and band < 10 * sigma and not checked:
+        out.append("Check the gauge on a ring or standard of this size.")
+    factor = dial_counts(state)
+    if factor != 1:
+        out.append(
+            f"The first cut took {factor:g} times what was dialled: the dial does not "
+            "read what was said (radius or diameter?)."
+        )
+    return out
+
+
 READINGS = 3  # of one surface; more only repeat each other
 SURE = 0.02  # chance of reaching the band that a cut by rule may have
 SPRINGS = 4  # passes without infeed at one setting: the next ones bring little

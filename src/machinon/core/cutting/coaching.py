@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 import msgspec
 
-from machinon.core.cutting.coach import advise, dial_counts
+from machinon.core.cutting.coach import advise, warnings_of
 from machinon.core.cutting.cut_state import (
     CUT_SIGMA,
     RATIO,
@@ -126,6 +126,7 @@ def advice_for(message: Any) -> dict[str, Any]:
     dial = Dial(said.dial.reads, said.dial.division)
     advice = advise(state)
     assert advice.predicted is not None  # the start is always measured
+    checked = said.instrument.zero is not None
     return {
         "action": advice.action,
         # without the dust of binary sums; a nanometre is below any dial
@@ -136,7 +137,7 @@ def advice_for(message: Any) -> dict[str, Any]:
         "sigma": advice.sigma,
         "chance_in_band": advice.inside,
         "chance_past": advice.past,
-        "why": " ".join([advice.why, *_warnings(state, said, advice.action)]),
+        "why": " ".join([advice.why, *warnings_of(state, advice.action, checked)]),
     }
 
 
@@ -170,27 +171,6 @@ def _struct(kind: Any) -> type[msgspec.Struct] | None:
         if isinstance(part, type) and issubclass(part, msgspec.Struct):
             return part
     return None
-
-
-def _warnings(state: CutState, said: Request, action: str) -> list[str]:
-    """Warnings of an experienced machinist: at the start, and again near the end, when
-    something can still be done about it."""
-    band, sigma = state.upper - state.lower, state.uncertainty / 2
-    out = []
-    matters = not state.entries or action not in ("cut", "measure")
-    if matters and 2 * state.division > band:
-        out.append("A division is wider than the band: set the compound over.")
-    if matters and 4 * sigma > band:
-        out.append("The gauge is too coarse for this band: use a surer one.")
-    elif matters and band < 10 * sigma and said.instrument.zero is None:
-        out.append("Check the gauge on a ring or standard of this size.")
-    factor = dial_counts(state)
-    if factor != 1:
-        out.append(
-            f"The first cut took {factor:g} times what was dialled: the dial does not "
-            "read what was said (radius or diameter?)."
-        )
-    return out
 
 
 def _possible(said: Request) -> None:

@@ -7,6 +7,7 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.in_inches import in_inches
+from machinon.core.job.at_dial import told_apart
 from machinon.core.job.fit_plan import (
     FitPlan,
     cut_as_drawn,
@@ -37,13 +38,14 @@ def as_cut(plan: Plan, fit: FitPlan, at_dial: str) -> ProofLine | None:
     log = plan.job.cuts.get(at_dial)
     if log is None:
         return None
-    size = log.last_read.measured if log.last_read else None
+    last = log.true.last_read
+    size = last.measured if last else None
     if size is None:
         return None
-    try:
-        doubt = plan.shop.instrument(log.instrument).uncertainty
-    except BadInput:
-        doubt = 0.02
+    doubt = 0.02
+    with contextlib.suppress(BadInput):
+        gauge = plan.shop.instrument(log.instrument)
+        doubt = 2 * math.hypot(*told_apart(gauge, log.checked))
     line = proof_line(
         at_dial,
         fit.choice.name,

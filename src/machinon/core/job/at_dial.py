@@ -12,7 +12,7 @@ from machinon.core.job.fit_plan import (
     FitPlan,
 )
 from machinon.core.job.habits import Habit
-from machinon.core.job.job import Job
+from machinon.core.job.job import GaugeCheck, Job
 from machinon.core.piece.made import Made
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import (
@@ -21,6 +21,7 @@ from machinon.core.shop.things import (
     Shop,
 )
 
+STANDARD = 0.0005  # mm, one sigma of a setting rod or ring
 ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
 
 
@@ -55,12 +56,12 @@ def cutting(
         aim = high if fit.choice.exists == "hole" else low
     if low is None or high is None or aim is None:
         return None, None
-    log = job.log
+    log = job.log.true
     try:
         gauge: Instrument | None = shop.instrument(log.instrument)
     except BadInput:
         gauge = fit.gauge
-    reading, zero = (0.01, 0.0) if gauge is None else _told_apart(gauge)
+    reading, zero = (0.01, 0.0) if gauge is None else told_apart(gauge, log.checked)
     state = CutState(
         fit.choice.exists == "hole",
         low,
@@ -82,10 +83,13 @@ def cutting(
     return state, advise(state)
 
 
-def _told_apart(gauge: Instrument) -> tuple[float, float]:
+def told_apart(gauge: Instrument, check: GaugeCheck | None) -> tuple[float, float]:
     """One sigma of a reading of a gauge, and of what all its readings share, its zero;
-    mm. The first is better known by reading again, the second is not."""
+    mm. The first is better known by reading again, the second by a check of it."""
     reading = reading_sigma(gauge.repeatability, gauge.resolution)
+    if check is not None:
+        read = reading / math.sqrt(len(check.readings))
+        return reading, math.hypot(read, STANDARD)
     return reading, math.sqrt(max((gauge.uncertainty / 2) ** 2 - reading**2, 0.0))
 
 

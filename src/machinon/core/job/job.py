@@ -1,5 +1,6 @@
 """The job document: everything decided and recorded for one thing to be built."""
 
+import statistics
 from typing import Any, Literal, TypeAlias
 
 import msgspec
@@ -13,6 +14,19 @@ Stage = Literal["survey", "fits", "piece", "route", "cut", "proof"]
 Trial = Literal["goes on", "tight", "loose"]
 MADE_HERE = "made:"  # begins what stands for a piece that is made in the job itself
 STAGES: tuple[Stage, ...] = ("survey", "fits", "piece", "route", "cut", "proof")
+
+
+class GaugeCheck(msgspec.Struct, frozen=True):
+    """A gauge read on a standard of known size; mm."""
+
+    instrument: str
+    standard: float
+    readings: tuple[float, ...]
+
+    @property
+    def off(self) -> float:
+        """How much the gauge reads over."""
+        return statistics.fmean(self.readings) - self.standard
 
 
 class CutLog(msgspec.Struct, frozen=True):
@@ -29,6 +43,31 @@ class CutLog(msgspec.Struct, frozen=True):
     trial: Literal["", Trial] = ""  # how the mate went on (empty until asked)
     tool: str = ""  # that of the shelf it is cut with, empty where that is not known
     earlier: tuple["CutLog", ...] = ()  # of the pieces alike that were cut before
+    check: GaugeCheck | None = None  # of the gauge, while this surface is cut
+
+    @property
+    def checked(self) -> GaugeCheck | None:
+        """The check of the gauge that it is read with now."""
+        check = self.check
+        return check if check and check.instrument == self.instrument else None
+
+    @property
+    def true(self) -> "CutLog":
+        """The log with what its gauge reads over taken off."""
+        check = self.check
+        if check is None:
+            return self
+        off, start = check.off, self.start
+        if start is not None and self.instrument == check.instrument:
+            start -= off
+        entries = tuple(
+            msgspec.structs.replace(entry, measured=entry.measured - off)
+            if entry.measured is not None
+            and (entry.instrument or self.instrument) == check.instrument
+            else entry
+            for entry in self.entries
+        )
+        return msgspec.structs.replace(self, start=start, entries=entries)
 
     @property
     def all(self) -> tuple["CutLog", ...]:
@@ -46,6 +85,7 @@ class CutLog(msgspec.Struct, frozen=True):
             least=self.least,
             tool=self.tool,
             earlier=(*self.earlier, of_this),
+            check=self.check,
         )
 
     @property

@@ -127,7 +127,7 @@ def aids_of(holes: RingOfHoles | None) -> dict[str, float]:
 def read_at_dial(log: CutLog | None) -> tuple[Reading, ...]:
     """The last reading at the dial of each piece alike, while no cut has followed
     it."""
-    logs = log.all if log is not None else ()
+    logs = [each.true for each in log.all] if log is not None else []
     kept = "one of several alike" if len(logs) > 1 else ""
     return tuple(
         Reading(

@@ -14,17 +14,18 @@ from machinon.core.job.fit_plan import (
     can_be_cut,
     cut_as_drawn,
 )
-from machinon.core.job.job import CutLog, Job
+from machinon.core.job.job import CutLog, GaugeCheck, Job
 from machinon.core.job.made_piece import (
     drawn_surface,
     proof_surface,
 )
-from machinon.core.quantity import length_text
+from machinon.core.quantity import length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.shop.things import Surface
 from machinon.core.wording import within
 from machinon.desk.acts.making import MakingActs
 
+MOST_OFF = 0.05  # mm: what reads further off is set, not reckoned with
 # what leaves a size that a slide is fed to
 AT_A_SLIDE = ("turn", "bore", "face", "mill", "square", "groove", "keyway", "grind")
 
@@ -307,6 +308,35 @@ class DialActs(MakingActs):
             f"{fit.choice.name} is cut to its drawing.",
             self._with_done(*steps).with_work(at_size=""),
         )
+
+    def check_gauge(self, typed: str) -> None:
+        """The gauge at the dial as it was read on a standard: its size, then one
+        reading or more; nothing typed takes the check back. Raises BadInput on `check`.
+        """
+        gauge = self.shop.instrument(self.job.log.instrument)
+        parts = [
+            quantity.parse(part, inch=gauge.inch, key="check", low=0, high=2000)
+            for part in quantity.list_parts(typed)
+        ]
+        if len(parts) == 1:
+            raise BadInput(
+                "check", "Type the standard's size, then what it reads on it."
+            )
+        check = GaugeCheck(gauge.id, parts[0], tuple(parts[1:])) if parts else None
+        if check is not None and abs(check.off) > MOST_OFF:
+            most = small_text(MOST_OFF, gauge.inch)
+            raise BadInput(
+                "check",
+                f"It reads {small_text(check.off, gauge.inch)} off: up to {most} is "
+                "taken off here. Set the gauge, or type the standard again.",
+            )
+        says = f"{gauge.name}: check taken back."
+        if check is not None:
+            at = length_text(check.standard, gauge.resolution, gauge.inch)
+            says = (
+                f"{gauge.name} reads {small_text(check.off, gauge.inch)} over on {at}."
+            )
+        self._keep(says, self.job.with_log(replace(self.job.log, check=check)))
 
     def set_cutting(self, key: str, typed: str) -> None:
         """The coach's settings: instrument, school, deepest or least pass."""

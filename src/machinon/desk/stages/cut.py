@@ -12,9 +12,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from machinon.core.cutting.coach import Advice
+from machinon.core.cutting.coach import Advice, warnings_of
 from machinon.core.cutting.speeds import speed_text
 from machinon.core.errors import BadInput
+from machinon.core.job.job import GaugeCheck
 from machinon.core.quantity import LENGTH, length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.turning import carriage_stop
@@ -22,6 +23,7 @@ from machinon.core.shop.lessons import warning_of
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Abreast, Combo, OnePage, Roomy, keep_low
+from machinon.desk.open_job import OpenJob
 from machinon.desk.stages.cut_screen import CutScreen, present
 from machinon.desk.stages.set_true import SetTrue
 from machinon.desk.stages.work import WorkPage
@@ -108,6 +110,13 @@ class CutView(StageView):
         self.school.activated.connect(
             lambda _: self.job.set_cutting("school", self.school.currentData())
         )
+        self.check_gauge = button("check the gauge", self._ask_check, "link")
+        self.check_gauge.setToolTip("Read a standard of about this size with it")
+        self.check = Field("Standard, then what it reads on it, then Enter", None)
+        self.check.edit.setPlaceholderText("25 25.002 25.001")
+        self.check.taken.connect(self._take_check)
+        self.check.hide()
+        self.minded = label("", "", wrap=True)  # of gauge and dial
         self.deepest = Field("Deepest pass a side", inch=lambda: self.job.inch)
         self.deepest.taken.connect(self._set_deepest)
         self.nothing = EmptyPage(self.look)
@@ -191,6 +200,11 @@ class CutView(StageView):
         self.how.setLayout(how)
         how.setContentsMargins(0, 0, 0, 0)
         middle.addWidget(self.how)
+        of_gauge = QHBoxLayout()
+        of_gauge.addWidget(self.minded, 1)
+        of_gauge.addWidget(self.check_gauge, 0, Qt.AlignmentFlag.AlignTop)
+        middle.addLayout(of_gauge)
+        middle.addWidget(self.check)
 
         self.entry = right = QVBoxLayout()
         right.setContentsMargins(px(12), px(10), px(12), px(10))
@@ -330,6 +344,15 @@ class CutView(StageView):
         self.chart.refresh()
         if self.isVisible() and not self.field.refused:
             self.field.edit.setFocus()
+
+    def _warnings(self) -> list[str]:
+        """What an experienced machinist would say of dial and gauge; by trial the mate
+        is the gauge."""
+        plan, fit = self.job.plan, self.job.plan.at_machine
+        if plan.cut_state is None or plan.advice is None or (fit and fit.could_fit):
+            return []
+        checked = self.job.job.log.checked is not None
+        return warnings_of(plan.cut_state, plan.advice.action, checked)
 
     def _say_what_comes(self) -> None:
         """Why nothing can be cut, or what to take to the machine first."""
@@ -494,6 +517,9 @@ class CutView(StageView):
         )
         self.instrument.blockSignals(False)
         self.school.setCurrentIndex(self.school.findData(cut.school))
+        check = cut.checked
+        found = [_read_on_standard(check, self.job)] if check else []
+        self.minded.setText(" ".join([*found, *self._warnings()]))
         if not self.deepest.edit.hasFocus():
             straight = self.job.dial.straight
             deepest = cut.deepest * (2 if straight else 1)
@@ -584,6 +610,21 @@ class CutView(StageView):
         """A reading of the surface as it now is, where a cut was expected."""
         self._take(self.job.measured_cut, self.field.text())
 
+    def _ask_check(self) -> None:
+        self.check.setVisible(not self.check.isVisible())
+        if self.check.isVisible():
+            self.check.edit.setFocus()
+
+    def _take_check(self, typed: str) -> None:
+        try:
+            self.job.check_gauge(typed)
+        except BadInput as error:
+            self.check.refuse(error.message)
+            return
+        self.check.clear()
+        self.check.hide()
+        self.field.edit.setFocus()
+
     def _take_back(self) -> None:
         self.field.clear()
         self.job.undo()
@@ -627,3 +668,12 @@ class CutView(StageView):
             QApplication.sendEvent(self.field.edit, event)
             return
         super().keyPressEvent(event)
+
+
+def _read_on_standard(check: GaugeCheck, job: OpenJob) -> str:
+    """What was found of a gauge, in a line."""
+    gauge = job.shop.instrument(check.instrument)
+    off = small_text(abs(check.off), gauge.inch)
+    at = length_text(check.standard, gauge.resolution, gauge.inch)
+    side = "over" if check.off > 0 else "under"
+    return f"It read {off} {side} on {at}: taken off."
