@@ -189,6 +189,22 @@ class CutIt(WindowCase):
         self.type(cut.field.edit, "60.9")
         self.type(cut.field.edit, "0")
         self.assertIn("set the compound over", cut.minded.text())
+        # roughed by the cross slide, of which the tool takes 0.95
+        self.click(cut.enter_button)
+        stands = self.job.job.log.entries[-1].dial
+        self.type(cut.field.edit, f"{60.9 - 2 * 0.95 * stands:.3f}")
+        self.pick(cut.feed_menu(), "The compound at 5.74°: a tenth of its line a side")
+        self.type(cut.shown.edit, "0")
+        self.assertNotIn("set the compound over", cut.minded.text())
+        self.assertIn("keep it off the shoulder", cut.minded.text())
+        self.assertAlmostEqual(self.job.plan.cut_state.division, 0.002)
+        advice, dial = self.job.plan.advice, self.job.dial
+        wound = dial.shows(advice.dial, self.job.touch)
+        self.assertAlmostEqual(wound, 10 * (advice.dial - stands))
+        self.assertIn("on the compound", cut.under.text())
+        self.pick(cut.feed_menu(), "The cross slide")
+        self.type(cut.shown.edit, "1.5")
+        self.assertAlmostEqual(self.job.dial.shows(stands, self.job.touch), 1.5)
 
     def test_what_is_still_to_cut_is_open_and_not_failed(self):
         fits = self.begin("Recess", "Recess and its depth", "bore-gauge", "60.01")

@@ -547,12 +547,12 @@ def _what_rules_made_is_kept(document: Plain) -> Plain:
 def _pieces_are_made_alike(document: Plain) -> Plain:
     """Format 12 to 13: a piece says how many alike are made, and a size that is cut has
     the logs of those before it; there was one of each. A route has added steps, a
-    log the check of its gauge; there were none."""
+    log the check of its gauge and the compound's feed; there were none."""
     for holder in (document, *document.get("works", ())):
         if holder.get("making"):
             holder["making"] |= {"count": 1, "own": []}
     for log in document.get("cuts", {}).values():
-        log |= {"earlier": [], "check": None}
+        log |= {"earlier": [], "check": None, "compound": 0}
     return document
 
 

@@ -69,8 +69,19 @@ class Dial(Struct, frozen=True):
 
     # what it counts; a "length" changes by all that the tool travels where a diameter
     # changes by twice that, so half of the travel stands for a radial mm
-    reads: Literal["diameter", "radius", "length"]
+    reads: Literal["diameter", "radius", "length", "compound"]
     division: float  # one graduation as it reads, mm
+    # of the compound set over, how far it is wound for one radial mm
+    over: int = 0
+
+    @property
+    def angle(self) -> float:
+        """Degrees from the axis that the compound is set over to feed so.
+
+        >>> round(Dial("compound", 0.02, 10).angle, 2)
+        5.74
+        """
+        return math.degrees(math.asin(1 / self.over))
 
     @property
     def straight(self) -> bool:
@@ -80,6 +91,8 @@ class Dial(Struct, frozen=True):
     @property
     def factor(self) -> int:
         """Change of the dial's reading for one radial millimetre."""
+        if self.over:
+            return self.over
         return 1 if self.reads == "radius" else 2
 
     @property

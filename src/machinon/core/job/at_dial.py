@@ -26,10 +26,14 @@ ROUGHED = 1.0  # mm on the diameter that roughing leaves for the last cuts
 
 
 def dial_for(
-    fit: FitPlan | None, made: Made | None, lathe: Lathe | None, mill: Machine | None
+    fit: FitPlan | None,
+    made: Made | None,
+    lathe: Lathe | None,
+    mill: Machine | None,
+    compound: int = 0,
 ) -> Dial | None:
     """The dial that a fit's new half, or a size of the drawing, is cut by; None where
-    no machine is known to have one."""
+    no machine is known to have one. compound: as `CutLog` has it."""
     straight = fit is not None and fit.straight
     block = not made.body.turns if made is not None else straight
     if block and straight:
@@ -40,6 +44,8 @@ def dial_for(
         return None
     if straight:
         return Dial("length", lathe.slide_division)
+    if compound:
+        return Dial("compound", lathe.slide_division, compound)
     return Dial(lathe.dial_reads, lathe.dial_division)
 
 

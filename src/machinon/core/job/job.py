@@ -44,6 +44,8 @@ class CutLog(msgspec.Struct, frozen=True):
     tool: str = ""  # that of the shelf it is cut with, empty where that is not known
     earlier: tuple["CutLog", ...] = ()  # of the pieces alike that were cut before
     check: GaugeCheck | None = None  # of the gauge, while this surface is cut
+    # how far the compound is wound for a radial mm, where it feeds; 0: the cross slide
+    compound: int = 0
 
     @property
     def checked(self) -> GaugeCheck | None:
@@ -86,6 +88,7 @@ class CutLog(msgspec.Struct, frozen=True):
             tool=self.tool,
             earlier=(*self.earlier, of_this),
             check=self.check,
+            compound=self.compound,
         )
 
     @property

@@ -74,7 +74,8 @@ def plan_of(
     for work in made_in_order(job.works):
         drawing.take(work)
     plan = drawing.plan_of(job.at)
-    dial = dial_for(plan.at_machine, plan.made, lathe, mill)
+    by = job.log.compound
+    dial = dial_for(plan.at_machine, plan.made, lathe, mill, by)
     fit = plan.at_machine
     habit = None
     if used_to is not None and fit is not None and dial is not None:

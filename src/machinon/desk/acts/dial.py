@@ -309,6 +309,24 @@ class DialActs(MakingActs):
             self._with_done(*steps).with_work(at_size=""),
         )
 
+    def feed_by(self, compound: int, shown: str = "") -> None:
+        """Feed by the compound set over, or by the cross slide again (0), from where
+        the tool stands. shown: what that dial reads now, needed once the tool has
+        touched. Raises BadInput on `shown`."""
+        log, plan = self.job.log, self.plan
+        dial = dial_for(plan.at_machine, plan.made, self.lathe, self._mill, compound)
+        assert dial is not None
+        touch = None
+        if log.touch is not None:
+            at = quantity.parse(shown, inch=dial.inch, key="shown", low=-500, high=500)
+            stands = log.entries[-1].dial if log.entries else 0.0
+            touch = at - stands * dial.factor
+        by = f"the compound at {dial.angle:.2f}°" if compound else "the cross slide"
+        self._keep(
+            f"Fed by {by} from here on.",
+            self.job.with_log(replace(log, compound=compound, touch=touch)),
+        )
+
     def check_gauge(self, typed: str) -> None:
         """The gauge at the dial as it was read on a standard: its size, then one
         reading or more; nothing typed takes the check back. Raises BadInput on `check`.

@@ -1,11 +1,14 @@
 """Cut: the coach at the dial, readable from the lathe and worked by number keys."""
 
+import functools
+
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
     QGridLayout,
     QHBoxLayout,
+    QMenu,
     QPushButton,
     QSizePolicy,
     QVBoxLayout,
@@ -44,6 +47,13 @@ from machinon.desk.widgets import (
 from machinon.draw.charts import sneak_up_drawing
 from machinon.draw.drawing import Drawing
 
+FEEDS = {
+    0: "The cross slide",
+    2: "The compound at 30°: half of its line a side",
+    10: "The compound at 5.74°: a tenth of its line a side",
+    20: "The compound at 2.87°: a tenth of its line on the diameter",
+}  # by how far it is wound for a radial mm
+ALONG = "The compound goes along as it feeds: keep it off the shoulder."
 # while it is cut by the dial
 MIND = "Spindle stopped before every reading. Chuck key out. Mind the jaws."
 
@@ -117,6 +127,12 @@ class CutView(StageView):
         self.check.taken.connect(self._take_check)
         self.check.hide()
         self.minded = label("", "", wrap=True)  # of gauge and dial
+        self.feed = button("the compound", self._ask_feed, "link")
+        self.feed.setToolTip("Feed by the compound set over: a line takes less")
+        self.shown = Field("", None)
+        self.shown.taken.connect(self._take_shown)
+        self.shown.hide()
+        self._feeds_by = 0
         self.deepest = Field("Deepest pass a side", inch=lambda: self.job.inch)
         self.deepest.taken.connect(self._set_deepest)
         self.nothing = EmptyPage(self.look)
@@ -202,8 +218,13 @@ class CutView(StageView):
         middle.addWidget(self.how)
         of_gauge = QHBoxLayout()
         of_gauge.addWidget(self.minded, 1)
-        of_gauge.addWidget(self.check_gauge, 0, Qt.AlignmentFlag.AlignTop)
+        links = QVBoxLayout()
+        links.addWidget(self.check_gauge, 0, Qt.AlignmentFlag.AlignRight)
+        links.addWidget(self.feed, 0, Qt.AlignmentFlag.AlignRight)
+        links.addStretch(1)
+        of_gauge.addLayout(links)
         middle.addLayout(of_gauge)
+        middle.addWidget(self.shown)
         middle.addWidget(self.check)
 
         self.entry = right = QVBoxLayout()
@@ -517,9 +538,11 @@ class CutView(StageView):
         )
         self.instrument.blockSignals(False)
         self.school.setCurrentIndex(self.school.findData(cut.school))
+        self.feed.setVisible(not self.job.dial.straight)
         check = cut.checked
         found = [_read_on_standard(check, self.job)] if check else []
-        self.minded.setText(" ".join([*found, *self._warnings()]))
+        along = [ALONG] if self.job.dial.over else []
+        self.minded.setText(" ".join([*found, *along, *self._warnings()]))
         if not self.deepest.edit.hasFocus():
             straight = self.job.dial.straight
             deepest = cut.deepest * (2 if straight else 1)
@@ -609,6 +632,38 @@ class CutView(StageView):
     def _take_reading(self) -> None:
         """A reading of the surface as it now is, where a cut was expected."""
         self._take(self.job.measured_cut, self.field.text())
+
+    def feed_menu(self) -> QMenu:
+        """The slides that can feed."""
+        menu = QMenu(self)
+        for over, words in FEEDS.items():
+            menu.addAction(words, functools.partial(self._feed_by, over))
+        return menu
+
+    def _ask_feed(self) -> None:
+        self.feed_menu().popup(self.feed.mapToGlobal(self.feed.rect().topLeft()))
+
+    def _feed_by(self, over: int) -> None:
+        """Ask where that dial stands, once the tool has touched."""
+        if self.job.job.log.touch is None:
+            self.job.feed_by(over)
+            return
+        self._feeds_by = over
+        which = "compound's" if over else "cross"
+        self.shown.name.setText(f"The {which} dial reads now, then Enter")
+        self.shown.put("0")
+        self.shown.show()
+        self.shown.edit.setFocus()
+        self.shown.edit.selectAll()
+
+    def _take_shown(self, typed: str) -> None:
+        try:
+            self.job.feed_by(self._feeds_by, typed)
+        except BadInput as error:
+            self.shown.refuse(error.message)
+            return
+        self.shown.hide()
+        self.field.edit.setFocus()
 
     def _ask_check(self) -> None:
         self.check.setVisible(not self.check.isVisible())

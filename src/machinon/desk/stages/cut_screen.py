@@ -130,9 +130,10 @@ def _cutting(job: OpenJob, advice: Advice) -> CutScreen:
         )
     now = advice.dial - advice.infeed
     lines = round(advice.infeed / dial.travel)
+    slide = ", on the compound" if dial.over else ""
     under = (
         f"from {dial.text(dial.shows(now, touch))}: {lines} "
-        f"{'line' if lines == 1 else 'lines'} in, wound inward only"
+        f"{'line' if lines == 1 else 'lines'} in{slide}, wound inward only"
     )
     why = advice.why
     if advice.inside > MAY_BE_THE_LAST and not dial.straight:
@@ -206,6 +207,8 @@ def _counted(dial: Dial) -> str:
     """The kind of dial and the count of its lines."""
     if dial.straight:
         return "of the slide that feeds into it, mm for mm"
+    if dial.over:
+        return f"of the compound, set over {dial.angle:.2f}° from the axis"
     return f"counted on the {dial.reads}"
 
 
