@@ -75,6 +75,23 @@ class AnOptionalMate(OtherMates):
         self.assertIn("bar.length is linked to fit 3", page.says.text())
 
 
+class ATypedMate(OtherMates):
+    """An arbor on which a die holder slides, whose bore is typed on the drawing."""
+
+    demo = False
+
+    def test_a_mate_that_is_only_typed_rules_its_size_with_no_fit_in_the_job(self):
+        self.set_up()
+        self.begin("chuck-arbor", "Arbor for the die holder")
+        for key, text in (("socket.taper", "MT3"), ("sleeve.bore", "16.02")):
+            self.job.set_size(key, text)
+        self.assertEqual(self.job.job.fits, ())
+        route = self.stage("route")
+        for key in route.frames:
+            route.choose(key)
+        self.assertEqual({s.fit for up in self.job.plan.route for s in up.steps}, {0})
+
+
 class AnotherMate(OtherMates):
     """The demo's back plate comes to carry another chuck, and may be made elsewhere."""
 

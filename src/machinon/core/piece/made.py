@@ -211,7 +211,9 @@ def make(
         family.route(values),
         metal,
         dict(given),
-        numbers or {slot.key: n for n, slot in enumerate(family.fits, 1)},
+        {slot.key: n for n, slot in enumerate(family.fits, 1)}
+        if numbers is None
+        else numbers,
         count,
     )
 

@@ -171,7 +171,7 @@ def _hardened(step: StepTold, ways: Mapping[str, str]) -> WorkList:
     if step.material in CASED:
         return _cased(step, ways)
     if step.material not in QUENCHED:
-        says = "Leave it as it is, or make it of tool steel. Take the step out then."
+        says = "Leave it as it is, or make it of tool steel."
         return WorkList(
             (WorkLine("whole", f"Heat hardens no {step.material}", note=says),)
         )
