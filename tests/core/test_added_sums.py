@@ -354,6 +354,31 @@ class Sums(unittest.TestCase):
 
 
 class Tables(unittest.TestCase):
+    def test_a_cam_nose_is_alike_in_millimetres_and_inches(self):
+        """Tapers and circles as the inch standard has them, rounded there to a tenth of
+        a thou and to whole thou; a metric stud is the coarser side of the inch one."""
+        inches = {
+            3: (2.125, 2.781),
+            4: (2.5005, 3.25),
+            5: (3.2505, 4.125),
+            6: (4.188, 5.25),
+            8: (5.5007, 6.75),
+            11: (7.7507, 9.25),
+        }
+        for size, (taper, circle) in inches.items():
+            found = reckon("cam-nose", {"size": size})
+            with self.subTest(size):
+                self.assertAlmostEqual(found["taper"] / 25.4, taper, delta=1e-4)
+                self.assertAlmostEqual(found["circle"] / 25.4, circle, delta=0.0025)
+                metric, inch = (
+                    reckon("thread", {"thread": found[key]})["major"]
+                    for key in ("stud_metric", "stud_inch")
+                )
+                self.assertLess(abs(metric - inch), 1.2)
+                self.assertLess(found["taper"], found["circle"] - 12)
+        with self.assertRaises(BadInput):
+            reckon("cam-nose", {"size": 7})
+
     def test_a_circlip_s_groove_is_a_little_wider_than_the_ring(self):
         """A tenth wider to 1.75, 0.15 from 2 on; deeper on larger shafts."""
         for row in rows("circlips"):

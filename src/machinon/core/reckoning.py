@@ -66,6 +66,7 @@ SUBJECTS = (
     "tapers.taper_fit",
     "tapers.taper_set_up",
     "tapers.taper_pins",
+    "tapers.cam_noses",
     "survey.measured_size",
     "survey.surface_sums",
     "fits.dovetail",

@@ -117,6 +117,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("25 mm by a handle of 0.1 inch a turn", "dial-turns", "lines", 84),
     ("module 1.5 gear 32 teeth", "gear", "outside_diameter", 51.0),
     ("gear 20 dp 40 teeth", "gear", "pitch_diameter", 50.8),
+    ("d1-4", "cam-nose", "taper", 63.513),
+    ("camlock 6 stud circle", "cam-nose", "circle", 133.4),
     ("which tap for a hole of 8.4", "hole-tap", "", None),
     ("centre drill for a 20 bar", "centre-drill", "mouth", 6.0),
     ("cutting speed of brass", "metal", "turn_hss", 60),

@@ -439,6 +439,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),
+        (r"\bd1\s*-\s*(?=\d)|\bcam[\s-]*lock\s+(?=\d)", "cam-nose "),
         (r"\be[\s-]+(?:clip|ring)s?\b", "e-clip"),
         (r"\bpart(?:ing)?[\s-]+off\b", "parting"),
         # by its rise, both of one unit: angle 3 in 40, rise of 1 in 10

@@ -748,6 +748,10 @@ TELLINGS: Mapping[str, Telling] = {
         f"Key {t['key']}: cutter {t.both('cutter', 0.01)}, "
         f"{t.size('shaft_depth')} deep in the shaft"
     ),
+    "cam-nose": lambda t: (
+        f"Taper {t.both('taper', 0.001)} at the flange, 1:4; {t['studs']} studs on "
+        f"{t.size('circle')}"
+    ),
     "e-clip": lambda t: (
         f"Clip {t['size']:g} mm: groove {t.both('groove_diameter', 0.01)}, "
         f"{t.size('groove_width', 0.01)} wide"

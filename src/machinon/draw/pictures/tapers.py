@@ -280,7 +280,41 @@ def tailstock(s: Sketch) -> None:
     s.note("taper drawn enlarged", (s.p(length / 2, 0)[0], s.p(0, 0)[1] + 1.4 * s.size))
 
 
+def cam_nose(s: Sketch) -> None:
+    """The nose from the front, and its taper from the side."""
+    _flange, taper, circle = s.r("flange"), s.r("taper"), s.r("circle")
+    studs, r = int(s.r("studs", 3)), s.r("flange") / 2
+    beside = -2.5 * r  # of the section
+    s.frame(beside - 0.5 * r, -r * 1.05, r * 1.9, r * 1.05, (9, 4.5))
+    s.circle(0, 0, r)
+    s.circle(0, 0, taper / 2)
+    s.circle(0, 0, circle / 2, "centre", width=1.0)
+    for n in range(studs):
+        turn = math.radians(90 + 360 * n / studs)
+        s.circle(circle / 2 * math.cos(turn), circle / 2 * math.sin(turn), 0.07 * r)
+    small = taper / 2 - 0.125 * 0.2 * r
+    for side in (-1, 1):
+        s.shape(
+            [
+                (beside - 0.4 * r, side * r),
+                (beside, side * r),
+                (beside, side * taper / 2),
+                (beside + 0.2 * r, side * small),
+                (beside + 0.2 * r, side * 0.3 * r),
+                (beside - 0.4 * r, side * 0.3 * r),
+            ],
+            hatch=True,
+        )
+    s.line((beside - 0.5 * r, 0), (beside + 0.3 * r, 0), "centre", 1.0)
+    s.across("taper", (beside, -taper / 2), (beside, taper / 2), 5.0, "taper")
+    s.across("flange", (r, -r), (r, r), 3.5, "flange")
+    x, y = s.p(0, 0)
+    s.tell("circle", (x, y - 1.6 * s.size), "on ⌀")
+    s.tell("studs", (x, y + 1.9 * s.size), "studs")
+
+
 PICTURES = {
+    "cam-nose": cam_nose,
     "taper": taper,
     "taper-angle": taper_angle,
     "taper-setup": taper_setup,

@@ -38,6 +38,15 @@ def _offset(s: Said) -> Inputs | None:
     return None
 
 
+@phrase("cam-nose", "d1-4")
+def _cam_nose(s: Said) -> Inputs | None:
+    if not s.has("cam-nose"):
+        return None
+    size = s.near("cam-nose", kinds=("number",)) or s.take("number")
+    s.has("nose", "spindle", "taper", "stud", "chuck", "circle", "plate")
+    return {"size": size} if size else None
+
+
 @phrase("taper-setup", "tailstock offset for 20 to 18 over 100 bar 250")
 def _offset_of_ends(s: Said) -> Inputs | None:
     """The tailstock set over for a taper by its two ends."""
