@@ -5,6 +5,7 @@ from PySide6.QtTest import QTest
 
 from machinon.core.errors import BadInput
 from machinon.desk.begin import begin_job
+from machinon.desk.name_dialog import NameDialog
 from tests.desk.bench import WindowCase
 
 
@@ -139,6 +140,21 @@ class Names(WindowCase):
 class Jobs(WindowCase):
     def rows(self):
         return [row._entry.id for row in self.window.pages.currentWidget().jobs]
+
+    def test_a_job_gets_another_name_and_reason(self):
+        self.window.show_start()
+        page = self.window.pages.currentWidget()
+        for line, text in (
+            ("Rename…", "Nuts for the table"),
+            ("Its Reason…", "The old ones tipped."),
+        ):
+            self.pick(page.job_menu("t-nuts"), line)
+            dialog = page.findChild(NameDialog)
+            self.type(dialog.field.edit, text)
+            page = self.window.pages.currentWidget()
+        job = self.window.file.get("t-nuts")
+        self.assertEqual(job.name, "Nuts for the table")
+        self.assertEqual(job.reason, "The old ones tipped.")
 
     def test_a_job_is_put_away_brought_back_and_deleted(self):
         self.window.show_start()

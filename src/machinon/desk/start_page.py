@@ -285,6 +285,16 @@ class StartPage(QWidget):
             ),
         )
         menu.addAction(
+            "Its Reason…",
+            lambda: ask_name(
+                self,
+                self.look,
+                "Why it is made, in a sentence",
+                job.reason,
+                lambda reason: self._keep(job, reason=reason.strip()),
+            ),
+        )
+        menu.addAction(
             "Bring Back" if job.put_away else "Put Away",
             lambda: self._keep(job, put_away=not job.put_away),
         )
@@ -292,11 +302,14 @@ class StartPage(QWidget):
         return menu
 
     def _keep(self, job: Job, **made: object) -> None:
-        """Keep a job renamed, put away or brought back. Raises BadInput on `name`."""
+        """Keep a job renamed, with another reason, put away or brought back. Raises
+        BadInput on `name`."""
         if "name" in made:
             made = {"name": words({"name": str(made["name"])}, "name", "its name")}
         if "name" in made:
             says = f"Job renamed: {made['name']}."
+        elif "reason" in made:
+            says = f"{job.name}, its reason: {made['reason'] or 'none'}."
         else:
             word = "put away" if made["put_away"] else "brought back"
             says = f"Job {word}: {job.name}."
