@@ -294,6 +294,11 @@ class InAnInchShop(WindowCase):
         items = piece.drawing.drawing().items
         written = " ".join(item.text for item in items if isinstance(item, Text))
         self.assertIn("⌀0.512", written)
+        # but not what a person typed
+        own = self.job.add_step("mark-thread", "other", "Stamp them, letters of 5 mm")
+        self.job.work_at(own)
+        self.assertEqual(self.job.plan.at_step.title, "Stamp them, letters of 5 mm")
+        self.assertEqual(self.job.lines.lines[0].head, "Stamp them, letters of 5 mm")
         self.job.work_at("mark-thread")  # a nut of 22 mm: its middle at half of it
         self.assertIn("0.4331, ", self.job.lines.lines[0].note)
         with self.assertRaisesRegex(BadInput, "0.0394 in does not work, from 0."):

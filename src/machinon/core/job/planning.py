@@ -88,6 +88,8 @@ def plan_of(
 
 def _in_inches(plan: Plan) -> Plan:
     """The plan of an inch shop: what it says was said in millimetres so far."""
+    making = plan.job.making
+    own = {step.key for step in making.own} if making is not None else set()
     fits = (
         replace(
             fit,
@@ -103,7 +105,7 @@ def _in_inches(plan: Plan) -> Plan:
         checks=tuple(
             replace(check, says=check.says_in_inches) for check in plan.checks
         ),
-        route=route_in_inches(plan.route),
+        route=route_in_inches(plan.route, own),
         in_mm={step.key: step for up in plan.route for step in up.steps},
         problem=in_inches(plan.problem, fine=True),
     )

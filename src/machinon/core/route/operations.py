@@ -360,13 +360,17 @@ def still_cut(
     )
 
 
-def route_in_inches(route: Iterable[HoldingTold]) -> tuple[HoldingTold, ...]:
-    """A route whose steps speak of inches; done once, as inches are no millimetres."""
+def route_in_inches(
+    route: Iterable[HoldingTold], own: Collection[str] = ()
+) -> tuple[HoldingTold, ...]:
+    """A route whose steps speak of inches; done once, as inches are no millimetres.
+    own: steps whose words a person typed, which stay."""
 
     def told(step: StepTold) -> StepTold:
+        mine = step.key in own
         return replace(
             step,
-            title=in_inches(step.title, step.close),
+            title=step.title if mine else in_inches(step.title, step.close),
             tool=in_inches(step.tool),
             note=in_inches(step.note),
             caution=in_inches(step.caution),

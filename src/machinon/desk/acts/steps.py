@@ -127,7 +127,9 @@ class StepActs(DialActs):
         )
         told = self.plan.in_mm.get(step.key, step)
         found = work_list(told, at, self.job.work.ways)
-        return lines_in_inches(found, told.close) if self.inch else found
+        if not self.inch or self.own_step(step.key) is not None:
+            return found  # what a person typed stays
+        return lines_in_inches(found, told.close)
 
     @property
     def lines_done(self) -> tuple[str, ...]:
