@@ -586,11 +586,11 @@ FAMILY = grown(
         "Turned piece",
         "Any round: steps, tapers, balls, bores, threads, grooves, holes, one by one.",
         "as a stub of two steps with broken edges",
-        also="shaft stub bush bushing stepped round bar pin dowel stud boss hub arbor "
-        "knob adapter collar ball handle free shoulder set screw punch plunger plug "
-        "ring gauge test bar mandrel between centres dead half centre Morse reducing "
-        "sleeve extension drill chuck die tap holder guide tailstock faceplate drive "
-        "plate blank",
+        also="shaft axle roller stub bush bushing stepped round bar pin dowel stud "
+        "boss hub arbor knob adapter collar ball handle free shoulder set "
+        "screw punch plunger plug ring gauge test bar mandrel between centres "
+        "dead half centre Morse reducing sleeve extension drill chuck die tap "
+        "holder guide tailstock faceplate drive plate blank",
         free=True,
         sizes=(
             Size("stock.diameter", "stock diameter", "up({widest} + 2, 1)",
