@@ -129,7 +129,7 @@ def _runs(plan: Plan) -> list[str]:
         f"Indicator, high less low: {small_text(plan.runout['tir'], inch)}",
         f"Offset of the centre: {small_text(plan.runout['eccentricity'], inch)}, "
         f"high side at {plan.runout['phase']:.0f}°",
-        "Out of round: "
+        "Oval, on the diameter: "
         + (
             small_text(plan.runout["ovality"], inch)
             if tells_oval(plan.runout)

@@ -186,11 +186,15 @@ def rose_drawing(
         tip = (x + base * 0.8 * math.cos(a), y - base * 0.8 * math.sin(a))
         board.line((x, y), tip, "stop" if found.tir > limit else "proved", 2.4)
         board.arrow(tip, (x, y), "stop" if found.tir > limit else "proved")
+        # beside the arrow, from its middle on
+        along = x + 0.42 * (tip[0] - x), y + 0.42 * (tip[1] - y)
+        steep = abs(math.sin(a)) > abs(math.cos(a))
         board.text(
-            (x, y + (1.4 if math.sin(a) >= 0 else -1.4) * size),
+            (along[0] + 0.6 * size, along[1]) if steep else (along[0], along[1] - size),
             "high side",
             size * 0.85,
             "text",
+            "left" if steep else "centre",
             backed=True,
         )
     return board.done()

@@ -17,7 +17,7 @@ from machinon.core.errors import BadInput, MachinonError
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, plain, small_text
 from machinon.core.route.operations import StepTold
-from machinon.core.setting_out.runout import resolve, tells_oval
+from machinon.core.setting_out.runout import OVAL, resolve, tells_oval
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import faults, painted
 from machinon.desk.narrow import Abreast, narrow_combo
@@ -122,7 +122,7 @@ class ProofView(StageView):
         self.expected = RunOutLine(bench)
         self.tir = Figure("Indicator swing")
         self.offset = Figure("Offset")
-        self.oval = Figure("Out of round")
+        self.oval = Figure("Oval, on ⌀")
         self.tir.opened.connect(bench.open_working)
         self.mark = MarkView(self.look, None, 44)
         self.verdict = label("", "title")
@@ -345,10 +345,14 @@ class ProofView(StageView):
                 plain(v * factor, places).replace("−", "-") for v in proof.runout
             )
             self.runout.put(typed)
+        unit = "inches" if inch else "mm"
         self.runout.hint(
-            "with blanks between: 0.012 0.008 0.001 0.004, in "
-            + ("inches" if inch else "mm")
-            + "; 8 places show an oval as well"
+            f"with blanks between: 0.012 0.008 0.001 0.004, in {unit}; 8 places show "
+            "an oval as well"
+            if not proof.runout
+            else ""
+            if len(proof.runout) >= OVAL
+            else "8 places show an oval as well"
         )
         self.limit.put(length_text(proof.runout_limit, 0.001, inch))
         self.limit.hint("")
