@@ -354,6 +354,31 @@ class Sums(unittest.TestCase):
 
 
 class Tables(unittest.TestCase):
+    def test_the_other_end_of_a_taper_gives_that_taper_back(self):
+        for name, large, length in (("1:20", 24.0, 80.0), ("7/24", 44.45, 30.0)):
+            found = reckon(
+                "taper-end", {"taper": name, "large": large, "length": length}
+            )
+            ends = {"large": large, "small": found["small_end"], "length": length}
+            with self.subTest(name):
+                back = reckon("taper-angle", ends)
+                self.assertAlmostEqual(
+                    back["half_angle"], found["half_angle"], places=6
+                )
+                for left_out, key in (("large", "large_end"), ("length", "long")):
+                    given = {k: v for k, v in ends.items() if k != left_out}
+                    other = reckon("taper-end", {"taper": name, **given})
+                    self.assertAlmostEqual(other[key], ends[left_out])
+        for given, key in (
+            ({"large": 20}, "large"),
+            ({"large": 20, "small": 16, "length": 80}, "large"),
+            ({"large": 16, "small": 20}, "large"),
+            ({"large": 5, "length": 200}, "length"),
+        ):
+            with self.subTest(given), self.assertRaises(BadInput) as caught:
+                reckon("taper-end", {"taper": "1:20", **given})
+            self.assertEqual(caught.exception.key, key)
+
     def test_a_cam_nose_is_alike_in_millimetres_and_inches(self):
         """Tapers and circles as the inch standard has them, rounded there to a tenth of
         a thou and to whole thou; a metric stud is the coarser side of the inch one."""

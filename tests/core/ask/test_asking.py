@@ -117,6 +117,13 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("25 mm by a handle of 0.1 inch a turn", "dial-turns", "lines", 84),
     ("module 1.5 gear 32 teeth", "gear", "outside_diameter", 51.0),
     ("gear 20 dp 40 teeth", "gear", "pitch_diameter", 50.8),
+    # 24 − 80/20; (30 − 25) × 12; (20 − 16) × 20
+    ("small end of a 1 in 20 taper 24 large 80 long", "taper-end", "small_end", 20),
+    ("1 in 12 taper from 30 to 25 how long", "taper-end", "long", 60),
+    ("how long is a 1:20 taper 20 to 16", "taper-end", "long", 80),
+    ("offset tailstock 1 in 20 over 150", "taper-setup", "tailstock_offset", 3.75),
+    ("what size drill for 6mm tapping", "tap-drill", "drill_size", 5.0),
+    ("distance across corners 19mm hex", "polygon", "across_corners", 21.939),
     ("d1-4", "cam-nose", "taper", 63.513),
     ("camlock 6 stud circle", "cam-nose", "circle", 133.4),
     ("which tap for a hole of 8.4", "hole-tap", "", None),

@@ -58,6 +58,7 @@ _ALSO = {
     "sine": "angle block slip",
     "temper-colour": "harden hardening straw purple blue silver steel",
     "cam-nose": "camlock cam lock d1 short taper lathe chuck mount",
+    "taper-end": "small large end diameter cone length long",
     "nut": "hex jam lock washer spanner wrench flats height thickness",
     "hole-tap": "tap bolt screw drilled stripped which fits",
     "lever": "handle spanner torque",

@@ -447,6 +447,14 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
             r"\b(?:angle|rise)\s+(?:of\s+)?(\d+(?:\.\d+)?)\s+in\s+(\d+(?:\.\d+)?)\s*$",
             r"slope \1 over \2",
         ),
+        # a taper by its rise
+        (
+            r"\b(taper|cone|tailstock|setover|offset|compound)\b(.*?)\b1\s+in\s+"
+            r"(\d+(?:\.\d+)?)\b",
+            r"\1\2 1:\3",
+        ),
+        (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|cone)\b", r"1:\1 \2"),
+        (r"\b(large|big|small)\s+end\b", r"\1"),
         (r"\b3[\s-]+wires?\b", "three wire"),
         (r"\bcorner\s+to\s+corner\b", "across corners"),
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),

@@ -748,6 +748,10 @@ TELLINGS: Mapping[str, Telling] = {
         f"Key {t['key']}: cutter {t.both('cutter', 0.01)}, "
         f"{t.size('shaft_depth')} deep in the shaft"
     ),
+    "taper-end": lambda t: (
+        f"From {t.both('large_end', 0.001)} to {t.both('small_end', 0.001)} over "
+        f"{t.size('long', 0.01)}"
+    ),
     "cam-nose": lambda t: (
         f"Taper {t.both('taper', 0.001)} at the flange, 1:4; {t['studs']} studs on "
         f"{t.size('circle')}"

@@ -197,6 +197,66 @@ def _taper(trail: Trail, name: str) -> dict[str, Any]:
 
 
 @reckoning(
+    "taper-end",
+    group="Tapers",
+    title="The other end of a taper, or how long it is",
+    usual={"taper": "1:10", "large": 20, "length": 40},
+    inputs=(
+        Input("taper", TEXT, "1:20, 7/24, MT3 or end/end/length"),
+        Input("large", LENGTH, "diameter at the large end", None, above=0),
+        Input("small", LENGTH, "diameter at the small end", None, low=0),
+        Input("length", LENGTH, "between the two", None, above=0),
+    ),
+    results=(
+        Result("large_end", LENGTH, "diameter at the large end"),
+        Result("small_end", LENGTH, "diameter at the small end"),
+        Result("long", LENGTH, "between the two"),
+        Result("half_angle", ANGLE, "to which the compound is set"),
+    ),
+    sources=("geometry: large − small = length × taper",),
+)
+def _taper_end(
+    trail: Trail,
+    taper: str,
+    large: float | None,
+    small: float | None,
+    length: float | None,
+) -> dict[str, Any]:
+    named = taper_of(taper, "taper")
+    trail.source(named.source)
+    known = [value for value in (large, small, length) if value is not None]
+    if len(known) != 2:
+        raise BadInput("large", "Give two of large end, small end and length.")
+    ratio = named.ratio
+    if length is None:
+        assert large is not None
+        assert small is not None
+        if not large > small:
+            raise BadInput("large", f"The large end must be over {small:g} mm.")
+        length = trail.step(
+            "Length", f"({large:g} − {small:g}) / {ratio:.6f}", (large - small) / ratio
+        )
+    elif small is None:
+        assert large is not None
+        small = trail.step(
+            "Small end", f"{large:g} − {length:g} × {ratio:.6f}", large - length * ratio
+        )
+        if small < 0:
+            most = large / ratio
+            raise BadInput("length", f"It comes to a point after {most:.4g} mm.")
+    else:
+        large = trail.step(
+            "Large end", f"{small:g} + {length:g} × {ratio:.6f}", small + length * ratio
+        )
+    return {
+        "large_end": large,
+        "small_end": small,
+        "long": length,
+        "half_angle": named.half_angle,
+    }
+
+
+@reckoning(
     "taper-angle",
     group="Tapers",
     title="A taper from two diameters and the length between",

@@ -44,6 +44,25 @@ def taper(s: Sketch) -> None:
     s.ask("name", (s.board.width * 0.12, 2.4 * s.size), "taper")
 
 
+def taper_end(s: Sketch) -> None:
+    taper = taper_of(str(s.values["taper"]))
+    large, length = s.r("large_end"), s.r("long")
+    a, b = _plug(s, taper, length, large)
+    keys = (("large", "large_end"), ("small", "small_end"), ("length", "long"))
+    at = {
+        "large": ((length, -b), (length, b), 4.4),
+        "small": ((0.0, -a), (0.0, a), -4.4),
+        "length": ((0.0, b), (length, b), 2.0),
+    }
+    for given, found in keys:
+        said = s.values.get(given) is not None
+        s.across(given if said else found, *at[given])
+        s.needless(found if said else given)
+    x = s.p(length / 2, 0)[0]
+    s.tell("half_angle", (x, s.p(0, 0)[1] - 1.4 * s.size), "half angle")
+    s.ask("taper", (s.board.width * 0.12, 2.4 * s.size), "taper")
+
+
 def taper_angle(s: Sketch) -> None:
     large, small, length = s.v("large"), s.v("small"), s.v("length")
     taper = Taper("", (large - small) / length)
@@ -317,6 +336,7 @@ PICTURES = {
     "cam-nose": cam_nose,
     "taper": taper,
     "taper-angle": taper_angle,
+    "taper-end": taper_end,
     "taper-setup": taper_setup,
     "taper-advance": taper_advance,
     "taper-over-rollers": taper_over_rollers,

@@ -578,7 +578,7 @@ def _knurl(s: Said) -> Inputs | None:
 def _ball(s: Said) -> Inputs | None:
     if s.has("point", "sprung", "spring", "detent"):
         return None  # it asks another sum
-    turned, end = s.has("turn", "neck", "handle"), s.has("end")
+    turned, end = s.has("turn", "neck", "handle", "step", "steps"), s.has("end")
     if not (s.has("ball") and (turned or end)) and not (s.has("round") and end):
         return None
     s.has("a", "on", "of")

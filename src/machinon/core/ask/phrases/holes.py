@@ -233,7 +233,7 @@ def _polygon(s: Said) -> Inputs | None:
     if not sides or not size:
         return None
     s.has("round", "flat", "across", "af", "bar", "rod", "corner", "shaft")
-    s.has("largest", "biggest", "needed", "need")
+    s.has("largest", "biggest", "needed", "need", "distance")
     if _is_of_round(size, words):
         return {"sides": sides, "round": size}
     return {**({} if sides == 6 else {"sides": sides}), "across_flats": size}
@@ -266,7 +266,7 @@ def _is_of_round(size: str, words: list[str]) -> bool:
     `in 30`."""
     at = words.index(size.lower())
     before, behind = words[max(at - 1, 0)], words[min(at + 1, len(words) - 1)]
-    if {"af", "flats", "needed", "need"}.intersection(words):
+    if {"af", "flats", "needed", "need", "distance"}.intersection(words):
         return False  # what round it takes is asked
     if before != "corners" and behind in _SIDED:
         return False

@@ -120,6 +120,30 @@ def _taper_pin(s: Said) -> Inputs | None:
     return {"pin": pin, "length": length} if pin and length else None
 
 
+@phrase("taper-end", "taper 1:10 large end 20 length 40")
+def _taper_end(s: Said) -> Inputs | None:
+    """The end that was not said, or the length."""
+    taper = s.take("taper")
+    if not taper:
+        return None
+    given: Inputs = {"taper": taper}
+    for key, words in (
+        ("large", ("large", "big", "from")),
+        ("small", ("small", "to", "down")),
+        ("length", ("length", "long", "over", "after", "deep")),
+    ):
+        size = s.near(*words)
+        if size:
+            given[key] = size
+    if "length" not in given and s.hears("long", "length"):  # 20 to 16, how long
+        ends = s.alike(*(given.get(key) or s.size() for key in ("large", "small")))
+        if all(ends):
+            given["small"], given["large"] = sorted(ends, key=s.mm)
+    s.has("taper", "end", "cone", "diameter", "of", "how", "is", "a", "from", "to")
+    s.has("large", "big", "small", "long", "length")
+    return given if len(given) == 3 else None
+
+
 @phrase("taper", "mt3 angle", keyed=False)
 def _taper(s: Said) -> Inputs | None:
     taper = s.take("taper")
@@ -128,6 +152,7 @@ def _taper(s: Said) -> Inputs | None:
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
+    s.has("dimension", "dimensions")
     shank = shank_ends().get(taper_of(taper).name)
     if shank is not None and shank.draw:
         s.has("draw", "bar", "drawbar", "thread")

@@ -8,6 +8,7 @@ from machinon.core.materials import material
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import FORMS, known_threads, thread_of
 from machinon.core.threads.screw_torque import GRADES
+from machinon.core.threads.screws import cap_screws
 
 phrase = Phrases()
 
@@ -73,12 +74,21 @@ def _coarse(s: Said) -> str:
     return next((t.name for t in known if abs(t.major - mm) < 0.005), "")
 
 
+def _metric_said(s: Said) -> str:
+    """A metric coarse thread that was said by its size in mm; empty for none."""
+    size = s.size()
+    name = f"M{s.mm(size):g}" if size and size.lower().endswith("mm") else ""
+    return name if name in cap_screws() else ""
+
+
 @phrase("tap-drill", "tap drill 5/16-18")
 def _tap(s: Said) -> Inputs | None:
     thread = thread_said(s)
     percent = s.take("percent")
     threaded = s.has("thread", "threaded") and s.has("hole")
     insert = s.has("insert", "coil")
+    if not thread and s.hears("tap", "tapping") and not s.hears("hole", "bore"):
+        thread = _metric_said(s)  # 6 mm tapping drill
     if not thread or not (s.has("tap", "drill") or percent or threaded or insert):
         return None
     formed = s.has("form", "forming", "formed", "roll")
