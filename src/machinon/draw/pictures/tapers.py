@@ -57,7 +57,8 @@ def taper_end(s: Sketch) -> None:
     for given, found in keys:
         said = s.values.get(given) is not None
         s.across(given if said else found, *at[given])
-        s.needless(found if said else given)
+        if said:
+            s.needless(found)
     x = s.p(length / 2, 0)[0]
     s.tell("half_angle", (x, s.p(0, 0)[1] - 1.4 * s.size), "half angle")
     s.ask("taper", (s.board.width * 0.12, 2.4 * s.size), "taper")

@@ -43,7 +43,7 @@ def _cam_nose(s: Said) -> Inputs | None:
     if not s.has("cam-nose"):
         return None
     size = s.near("cam-nose", kinds=("number",)) or s.take("number")
-    s.has("nose", "spindle", "taper", "stud", "chuck", "circle", "plate")
+    s.has("nose", "spindle", "taper", "studs", "chuck", "circle", "plate")
     return {"size": size} if size else None
 
 
