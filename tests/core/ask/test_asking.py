@@ -124,6 +124,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("offset tailstock 1 in 20 over 150", "taper-setup", "tailstock_offset", 3.75),
     ("what size drill for 6mm tapping", "tap-drill", "drill_size", 5.0),
     ("distance across corners 19mm hex", "polygon", "across_corners", 21.939),
+    # asin(0.1); half of 100 at 30 mm a minute, and a minute's setting; 25 × π / 0.8
+    ("compound angle to get 0.01 per 0.1", "triangle", "angle", 5.739),
+    ("knurl for 25 mm 0.8", "knurl", "", None),
+    ("chamfer 2 mm at 45", "chamfer", "", None),
     ("d1-4", "cam-nose", "taper", 63.513),
     ("camlock 6 stud circle", "cam-nose", "circle", 133.4),
     ("which tap for a hole of 8.4", "hole-tap", "", None),

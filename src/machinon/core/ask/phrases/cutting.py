@@ -408,6 +408,8 @@ def _cutting_time(s: Said) -> Inputs | None:
         return None
     if feed:
         feed = _a_turn(s, feed)
+    if s.has("face", "facing"):
+        length = f"({length})/2"  # across a bar it feeds to the middle
     given: Inputs = {"length": length}
     given |= dict(zip(("start", "finish"), ends, strict=False))
     # a drill's point goes through as well
@@ -567,6 +569,7 @@ def _knurl(s: Said) -> Inputs | None:
     diameter = s.near("diameter", "on") or s.size()
     if not diameter:
         return None
+    pitch = pitch or ("" if tpi else s.size())  # 25 mm 0.8
     if tpi:
         return {"tpi": tpi, "diameter": diameter}
     # 25 pitch 1: the teeth are the smaller

@@ -346,7 +346,8 @@ def _chamfer(s: Said) -> Inputs | None:
     if s.has("face", "width"):
         return {"face": leg, **({"angle": angle} if angle else {})}
     s.has("leg")
-    angle = angle or s.near("at", kinds=("number",))
+    angle = angle or s.near("at", kinds=("number",)) or s.take("number")
+    s.has("depth", "deep", "at")
     return {"leg": leg, **({"angle": angle} if angle else {})}
 
 

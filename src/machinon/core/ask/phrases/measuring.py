@@ -226,8 +226,10 @@ def _slope(s: Said) -> Inputs | None:
     if not s.has("over", "run", "along", "in", "per", "across"):
         return None
     rise, side = s.alike(s.size(), s.size())
-    s.has("dial", "tilt", "taper", "half")
-    return {"rise": rise, "side": side} if rise and side else None
+    # a slide that is set over moves along the slope
+    along = "slope" if s.has("compound", "topslide", "slide") else "side"
+    s.has("dial", "tilt", "taper", "half", "get", "feed", "line")
+    return {"rise": rise, along: side} if rise and side else None
 
 
 @phrase("triangle", "3 degrees over 50")
