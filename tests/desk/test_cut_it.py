@@ -174,6 +174,20 @@ class CutIt(WindowCase):
         self.choose(cut.instrument, "caliper")
         self.assertEqual(self.job.plan.cut_state.start, 60.9)
 
+    def test_a_reading_of_warm_work_is_taken_as_it_is_at_20_degrees(self):
+        """Steel of 60.9 is 11.5e-6 × 60.9 × 10 = 7 µm larger at 30 °C, 86 °F."""
+        fits = self.begin("Recess", "Recess and its depth", "bore-gauge", "60.01")
+        self.click(fits.cut_it)
+        cut = self.window.job_page().view()
+        self.assertIn("@", cut.field.message.text())
+        for typed in ("60.9 @ 30", "60.9 at 86F"):
+            self.type(cut.field.edit, typed)
+            self.assertAlmostEqual(self.job.job.log.start, 60.893, places=4)
+            self.job.undo()
+        self.type(cut.field.edit, "60.9 @ 86")
+        self.assertIn("86F", cut.field.message.text())
+        self.assertEqual(cut.field.text(), "60.9 @ 86")
+
     def test_what_dial_and_gauge_cannot_do_is_said_before_it_matters(self):
         """A band of 5 µm: half of it is less than a line of 0.02, and the micrometer's
         doubt of 4 is wider."""

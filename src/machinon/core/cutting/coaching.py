@@ -13,6 +13,7 @@ from machinon.core.cutting.cut_state import (
     CUT_SIGMA,
     RATIO,
     TOUCH_SIGMA,
+    WARM,
     CutEntry,
     CutState,
     Dial,
@@ -21,7 +22,6 @@ from machinon.core.cutting.cut_state import (
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
 
-WARM = 0.5  # degrees that work may be warm without anybody saying so
 LARGEST = 5000.0  # mm: a diameter beyond this is a slip of the hand
 
 

@@ -17,6 +17,9 @@ TOUCH_SIGMA = 0.015  # mm radial: how well a tool touches the work
 CUT_SIGMA = 0.0019
 
 
+WARM = 0.5  # degrees that work may be warm without anybody saying so
+
+
 class CutEntry(msgspec.Struct, frozen=True):
     """One line of the log: dial position reached, then the reading if any."""
 

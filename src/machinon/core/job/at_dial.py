@@ -6,13 +6,14 @@ from msgspec.structs import replace
 
 from machinon.core.cutting.by_trial import advise_by_trial, approach
 from machinon.core.cutting.coach import Advice, advise, forecast
-from machinon.core.cutting.cut_state import CutState, Dial, reading_sigma
+from machinon.core.cutting.cut_state import WARM, CutState, Dial, reading_sigma
 from machinon.core.errors import BadInput
 from machinon.core.job.fit_plan import (
     FitPlan,
 )
 from machinon.core.job.habits import Habit
 from machinon.core.job.job import GaugeCheck, Job
+from machinon.core.materials import material
 from machinon.core.piece.made import Made
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import (
@@ -50,9 +51,15 @@ def dial_for(
 
 
 def cutting(
-    job: Job, shop: Shop, dial: Dial | None, fit: FitPlan | None, habit: Habit
+    job: Job,
+    shop: Shop,
+    dial: Dial | None,
+    fit: FitPlan | None,
+    habit: Habit,
+    metal: str = "steel",
 ) -> tuple[CutState | None, Advice | None]:
-    """The state of cutting a fit's new half, as the coach sees it."""
+    """The state of cutting a fit's new half, as the coach sees it. metal: of the
+    piece."""
     if dial is None or fit is None or fit.choice.kind != "cylinder":
         return None, None
     low, high, aim = fit.lower, fit.upper, fit.aim
@@ -68,6 +75,7 @@ def cutting(
     except BadInput:
         gauge = fit.gauge
     reading, zero = (0.01, 0.0) if gauge is None else told_apart(gauge, log.checked)
+    grown = material(metal).expansion * (low + high) / 2 * WARM
     state = CutState(
         fit.choice.exists == "hole",
         low,
@@ -80,7 +88,7 @@ def cutting(
         log.deepest,
         log.least,
         log.school,
-        zero,
+        math.hypot(zero, grown),
         ratio=habit.share,
         dial_sigma=habit.settles,
     )

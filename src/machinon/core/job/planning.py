@@ -81,7 +81,8 @@ def plan_of(
     if used_to is not None and fit is not None and dial is not None:
         side: Cuts = "shafts" if fit.choice.exists == "hole" else "bores"
         habit = used_to("lengths" if dial.straight else side)
-    state, advice = cutting(job, shop, dial, fit, habit or Habit())
+    metal = plan.made.material if plan.made is not None else "steel"
+    state, advice = cutting(job, shop, dial, fit, habit or Habit(), metal)
     plan = replace(plan, dial=dial, cut_state=state, advice=advice, habit=habit)
     return with_open(proved(_in_inches(plan) if shop.inch else plan))
 

@@ -54,6 +54,18 @@ def distance_of(place: str) -> float:
     return float(place.removesuffix(" mm")) if place.endswith(" mm") else 0.0
 
 
+def apart_from_warmth(typed: str) -> tuple[str, float | None]:
+    """A reading as typed, and the part's temperature where it stands beside it, °C.
+
+    Raises BadInput on `temperature`.
+
+    >>> apart_from_warmth("95.041 @ 28"), apart_from_warmth("3.742in at 80F")[0]
+    (('95.041', 28.0), '3.742in')
+    """
+    size, *warm = re.split(r"\s*(?:@|\bat\b)\s*", typed.strip(), maxsplit=1)
+    return size, read_warmth(warm[0]) if warm and warm[0] else None
+
+
 def read_warmth(typed: str) -> float:
     """A part's temperature as typed, °C; what no hand holds has to say its unit, as it
     is likelier meant in Fahrenheit. Raises BadInput on `temperature`.

@@ -19,9 +19,11 @@ from machinon.core.job.made_piece import (
     drawn_surface,
     proof_surface,
 )
+from machinon.core.materials import material
 from machinon.core.quantity import length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.shop.things import Surface
+from machinon.core.survey.as_typed import apart_from_warmth
 from machinon.core.wording import within
 from machinon.desk.acts.making import MakingActs
 
@@ -51,9 +53,7 @@ class DialActs(MakingActs):
         gauge = self.shop.instrument(self.job.log.instrument)
         # a slot's depth begins at nothing, a diameter never does
         least = -1e-9 if self.dial.straight else 0
-        size = quantity.parse(
-            typed, inch=gauge.inch, key="start", above=least, high=2000
-        )
+        size, warm = self._read_at_dial(typed, "start", least)
         state = self.plan.cut_state
         if state is not None and state.external and size < state.lower:
             raise BadInput(
@@ -68,7 +68,8 @@ class DialActs(MakingActs):
                 f"{state.upper:.3f} mm before the first cut.",
             )
         self._keep(
-            f"{length_text(size, gauge.resolution, gauge.inch)} before the first cut.",
+            f"{length_text(size, gauge.resolution, gauge.inch)}{warm} before the first "
+            "cut.",
             self.job.with_log(replace(self.job.log, start=size, entries=())),
         )
 
@@ -92,7 +93,6 @@ class DialActs(MakingActs):
         reading lies by what is left to cut of the size known last.
         """
         cut, state = self.job.log, self.plan.cut_state
-        gauge = self.shop.instrument(cut.instrument)
         before = cut.entries[-1].dial if cut.entries else 0.0
         at_dial = reads = False
         with contextlib.suppress(BadInput):
@@ -100,7 +100,7 @@ class DialActs(MakingActs):
             into = self.dial.position(seen, self.touch) - before
             at_dial = -1e-9 <= into <= cut.deepest + self.dial.travel
         with contextlib.suppress(BadInput):
-            size = quantity.parse(typed, inch=gauge.inch, above=0, high=2000)
+            size, _ = self._read_at_dial(typed, "reading")
             last = cut.last_read.measured if cut.last_read else cut.start
             if state is not None and last is not None:
                 # half a millimetre past either end is still a mistake at the dial
@@ -147,11 +147,26 @@ class DialActs(MakingActs):
             self.job.with_log(replace(cut, entries=(*cut.entries, entry), trial="")),
         )
 
+    def _read_at_dial(
+        self, typed: str, key: str, above: float = 0
+    ) -> tuple[float, str]:
+        """A reading at the dial, mm at 20 °C, and what is said of it where the work's
+        temperature was typed beside it. Raises BadInput on `key`, or `temperature`."""
+        gauge, made = self.shop.instrument(self.job.log.instrument), self.plan.made
+        text, warm = apart_from_warmth(typed)
+        size = quantity.parse(text, inch=gauge.inch, key=key, above=above, high=2000)
+        if warm is None:
+            return size, ""
+        metal = material(made.material if made is not None else "steel")
+        cold = size / (1 + metal.expansion * (warm - 20))
+        read = length_text(size, gauge.resolution, gauge.inch)
+        return cold, f" at 20 °C, {read} at {warm:g}"
+
     def measured_cut(self, typed: str) -> None:
         """The reading after a cut, or one more of the same surface."""
         cut = self.job.log
         gauge = self.shop.instrument(cut.instrument)
-        size = quantity.parse(typed, inch=gauge.inch, key="reading", above=0, high=2000)
+        size, warm = self._read_at_dial(typed, "reading")
         before, read_at = cut.start, 0.0
         if cut.last_read:
             before, read_at = cut.last_read.measured, cut.last_read.dial
@@ -176,7 +191,7 @@ class DialActs(MakingActs):
             )
             return
         self._keep(
-            f"Measured {length_text(size, gauge.resolution, gauge.inch)}.",
+            f"Measured {length_text(size, gauge.resolution, gauge.inch)}{warm}.",
             self.job.with_log(replace(cut, entries=tuple(entries), trial="")),
         )
 

@@ -336,6 +336,13 @@ class CutView(StageView):
         self.field.name.setText(screen.prompt)
         self.field.edit.setAccessibleName(screen.prompt)
         self.enter_button.setText(screen.enter)
+        if screen.asks in ("start", "reading"):
+            inch = self._typed_in_inch()
+            self.field.hint(
+                f"where it is warm: {'1.0004 @ 82F' if inch else '25.41 @ 28'}"
+            )
+        elif not self.field.refused:
+            self.field.hint("")
         begun = screen.asks not in ("start", "touch")
         self.reading_button.setVisible(screen.asks in ("cut", "spring"))
         self.dial_button.hide()
