@@ -79,12 +79,14 @@ class ThreeSleeves(MadePieces):
         )
         for text, verdict in (
             ("20.042", "open"),
-            ("20.047", "open"),
+            ("20.047 @ 30", "open"),
             ("20.045", "proved"),
         ):
             self.job.add_proof_reading("fit.1", text, "bore-gauge")
             (line,) = [line for line in self.job.plan.proof if line.fit == 1]
             self.assertEqual(line.verdict, verdict, text)
+        (bore,) = [s for s in self.job.job.proof.surfaces if s.id == "fit.1"]
+        self.assertEqual([r.temperature for r in bore.readings], [None, 30.0, None])
         # pieces differ by more than readings of one would
         self.assertFalse(line.measured.doubts)
         self.job.drop_proof_readings("fit.1")

@@ -10,6 +10,7 @@ from machinon.core.job.made_piece import named_surfaces, ruled_by_fits, shop_sur
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import remark, words
 from machinon.core.shop.things import Piece, Runs
+from machinon.core.survey.as_typed import apart_from_warmth
 from machinon.core.wording import within
 from machinon.desk.acts.job import JobAtHand
 
@@ -20,10 +21,13 @@ class ProofActs(JobAtHand):
     """Acts of proving the piece."""
 
     def add_proof_reading(self, key: str, typed: str, instrument_id: str) -> None:
-        """A reading of a surface as made. Raises BadInput on `reading`."""
+        """A reading of a surface as made, with its temperature beside it where that is
+        not 20 °C: `25.41 @ 28`. Raises BadInput on `reading` or `temperature`."""
         proof = self.job.proof
         surface = next(surface for surface in proof.surfaces if surface.id == key)
-        reading = self._reading(typed, surface, instrument_id, "")
+        text, warm = apart_from_warmth(typed)
+        warmth = "" if warm is None else f"{warm:g}C"
+        reading = self._reading(text, surface, instrument_id, warmth)
         if self.job.count > 1:  # pieces differ, their readings need not agree
             reading = replace(reading, kept="one of several alike")
         made = replace(surface, readings=(*surface.readings, reading))

@@ -306,6 +306,8 @@ class ProofView(StageView):
         of = f"of piece {count + 1} of {alike}" if alike > 1 else f"{count + 1} of it"
         self.reading.name.setText(f"Reading {of}, then Enter")
         self.reading.edit.setAccessibleName(f"{surface.name}, reading")
+        warm = "1.0004 @ 82F" if self.job.inch else "25.41 @ 28"
+        self.reading.hint(f"where it is warm: {warm}")
         self.how.setText(surface.how)
         self.again.setVisible(count > 0)
         line = next((line for line in self.job.plan.proof if line.key == self.at), None)
