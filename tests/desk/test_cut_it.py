@@ -156,13 +156,13 @@ class CutIt(WindowCase):
         cut = self.window.job_page().view()
         self.type(cut.field.edit, "60.9")
         before = self.job.plan.cut_state
-        self.click(cut.check_gauge)
+        self.click(cut.tools.check_gauge)
         for wrong in ("60", "60 60.2"):
-            self.type(cut.check.edit, wrong)
-            self.assertTrue(cut.check.refused, wrong)
-        self.type(cut.check.edit, "60 60.002 60.004 60.003 60.003")
-        self.assertIn("3.0 µm over on 60.000 mm", cut.minded.text())
-        self.assertFalse(cut.check.isVisible())
+            self.type(cut.tools.check.edit, wrong)
+            self.assertTrue(cut.tools.check.refused, wrong)
+        self.type(cut.tools.check.edit, "60 60.002 60.004 60.003 60.003")
+        self.assertIn("3.0 µm over on 60.000 mm", cut.tools.minded.text())
+        self.assertFalse(cut.tools.check.isVisible())
         state = self.job.plan.cut_state
         self.assertAlmostEqual(state.start, 60.897)
         self.assertLess(state.zero_sigma, 0.8 * before.zero_sigma)
@@ -171,7 +171,7 @@ class CutIt(WindowCase):
         (line,) = self.job.plan.proof
         self.assertAlmostEqual(line.size, round(size, 3) - 0.003)
         # another gauge was not checked
-        self.choose(cut.instrument, "caliper")
+        self.choose(cut.tools.instrument, "caliper")
         self.assertEqual(self.job.plan.cut_state.start, 60.9)
 
     def test_a_reading_of_warm_work_is_taken_as_it_is_at_20_degrees(self):
@@ -202,22 +202,24 @@ class CutIt(WindowCase):
         cut = self.window.job_page().view()
         self.type(cut.field.edit, "60.9")
         self.type(cut.field.edit, "0")
-        self.assertIn("set the compound over", cut.minded.text())
+        self.assertIn("set the compound over", cut.tools.minded.text())
         # roughed by the cross slide, of which the tool takes 0.95
         self.click(cut.enter_button)
         stands = self.job.job.log.entries[-1].dial
         self.type(cut.field.edit, f"{60.9 - 2 * 0.95 * stands:.3f}")
-        self.pick(cut.feed_menu(), "The compound at 5.74°: a tenth of its line a side")
-        self.type(cut.shown.edit, "0")
-        self.assertNotIn("set the compound over", cut.minded.text())
-        self.assertIn("keep it off the shoulder", cut.minded.text())
+        self.pick(
+            cut.tools.feed_menu(), "The compound at 5.74°: a tenth of its line a side"
+        )
+        self.type(cut.tools.shown.edit, "0")
+        self.assertNotIn("set the compound over", cut.tools.minded.text())
+        self.assertIn("keep it off the shoulder", cut.tools.minded.text())
         self.assertAlmostEqual(self.job.plan.cut_state.division, 0.002)
         advice, dial = self.job.plan.advice, self.job.dial
         wound = dial.shows(advice.dial, self.job.touch)
         self.assertAlmostEqual(wound, 10 * (advice.dial - stands))
         self.assertIn("on the compound", cut.under.text())
-        self.pick(cut.feed_menu(), "The cross slide")
-        self.type(cut.shown.edit, "1.5")
+        self.pick(cut.tools.feed_menu(), "The cross slide")
+        self.type(cut.tools.shown.edit, "1.5")
         self.assertAlmostEqual(self.job.dial.shows(stands, self.job.touch), 1.5)
 
     def test_what_is_still_to_cut_is_open_and_not_failed(self):

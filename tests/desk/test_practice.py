@@ -98,7 +98,7 @@ class AtTheSimulatedLathe(WindowCase):
         cut = page.cut
         self.assertEqual(cut.head.text(), "Your turn")
         self.assertFalse(cut.expected.isVisible() or cut.takes.isVisible())
-        self.assertFalse(cut.feed.isVisible() or cut.check_gauge.isVisible())
+        self.assertFalse(cut.tools.isVisible())
         self.keys("")
         self.assertIn("Type where the dial", cut.field.message.text())
         self.keys("0.2")

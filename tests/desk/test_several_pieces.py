@@ -220,7 +220,7 @@ class CarrierAndPlate(MadePieces):
         route = self.stage("route")
         route.choose("bore-register")
         self.click(route.go)
-        self.choose(self.window.job_page().view().instrument, "bore-gauge")
+        self.choose(self.window.job_page().view().tools.instrument, "bore-gauge")
         size = self.sneak_up(65.9, -1)
         self.click(self.window.job_page().view().finished)
         self.choose_work("Back plate")

@@ -38,10 +38,8 @@ class PracticeCut(CutView):
     def refresh(self) -> None:
         super().refresh()
         # the lathe answers, metal does not come back, and nothing is set up here
-        for widget in (
-            *(self.trial, self.how, self.back, self.finished, self.prove),
-            *(self.deepest, self.check_gauge, self.feed, self.minded),
-        ):
+        given = (self.trial, self.tools, self.deepest)
+        for widget in (*given, self.back, self.finished, self.prove):
             widget.hide()
         alone = self.practice.coached != "on"
         for figure in (self.left, self.expected, self.takes, self.passes):

@@ -1,33 +1,29 @@
 """Cut: the coach at the dial, readable from the lathe and worked by number keys."""
 
-import functools
-
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
     QGridLayout,
     QHBoxLayout,
-    QMenu,
     QPushButton,
     QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
 
-from machinon.core.cutting.coach import Advice, warnings_of
+from machinon.core.cutting.coach import Advice
 from machinon.core.cutting.speeds import speed_text
 from machinon.core.errors import BadInput
-from machinon.core.job.job import GaugeCheck
-from machinon.core.quantity import LENGTH, length_text, small_text
+from machinon.core.quantity import LENGTH, length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.turning import carriage_stop
 from machinon.core.shop.lessons import warning_of
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
-from machinon.desk.narrow import Abreast, Combo, OnePage, Roomy, keep_low
-from machinon.desk.open_job import OpenJob
+from machinon.desk.narrow import Abreast, OnePage, Roomy, keep_low
 from machinon.desk.stages.cut_screen import CutScreen, present
+from machinon.desk.stages.cutting_tools import CuttingTools
 from machinon.desk.stages.set_true import SetTrue
 from machinon.desk.stages.work import WorkPage
 from machinon.desk.theme import font
@@ -47,13 +43,6 @@ from machinon.desk.widgets import (
 from machinon.draw.charts import sneak_up_drawing
 from machinon.draw.drawing import Drawing
 
-FEEDS = {
-    0: "The cross slide",
-    2: "The compound at 30°: half of its line a side",
-    10: "The compound at 5.74°: a tenth of its line a side",
-    20: "The compound at 2.87°: a tenth of its line on the diameter",
-}  # by how far it is wound for a radial mm
-ALONG = "The compound goes along as it feeds: keep it off the shoulder."
 # while it is cut by the dial
 MIND = "Spindle stopped before every reading. Chuck key out. Mind the jaws."
 
@@ -100,39 +89,8 @@ class CutView(StageView):
         self.back = button("Undo", self._take_back)
         self.trial = self._trial_question()
         self.pad = self._number_pad()
-        self.instrument = Combo()
-        self.instrument.setAccessibleName("Instrument")
-        self.instrument.activated.connect(
-            lambda _: self.job.set_cutting("instrument", self.instrument.currentData())
-        )
-        self.school = Combo()
-        self.school.setAccessibleName("Spring passes")
-        for key, words in (
-            ("never", "no spring passes"),
-            ("always", "always a spring pass"),
-            ("free", "spring pass if it helps"),
-        ):
-            self.school.addItem(words, key)
-        self.school.setToolTip(
-            "Same conditions every time is what matters. A spring pass takes about "
-            "two thirds of what the work pushed off; carbide may chatter on one."
-        )
-        self.school.activated.connect(
-            lambda _: self.job.set_cutting("school", self.school.currentData())
-        )
-        self.check_gauge = button("check the gauge", self._ask_check, "link")
-        self.check_gauge.setToolTip("Read a standard of about this size with it")
-        self.check = Field("Standard, then what it reads on it, then Enter", None)
-        self.check.edit.setPlaceholderText("25 25.002 25.001")
-        self.check.taken.connect(self._take_check)
-        self.check.hide()
-        self.minded = label("", "", wrap=True)  # of gauge and dial
-        self.feed = button("the compound", self._ask_feed, "link")
-        self.feed.setToolTip("Feed by the compound set over: a line takes less")
-        self.shown = Field("", None)
-        self.shown.taken.connect(self._take_shown)
-        self.shown.hide()
-        self._feeds_by = 0
+        self.tools = CuttingTools(self.job)
+        self.tools.left.connect(self.field.edit.setFocus)
         self.deepest = Field("Deepest pass a side", inch=lambda: self.job.inch)
         self.deepest.taken.connect(self._set_deepest)
         self.nothing = EmptyPage(self.look)
@@ -209,23 +167,7 @@ class CutView(StageView):
         middle.addWidget(self.finished)
         middle.addWidget(self.next_one)
         middle.addWidget(self.another)
-        how = QHBoxLayout()
-        how.addWidget(self.instrument, 3)
-        how.addWidget(self.school, 3)
-        self.how = QWidget()
-        self.how.setLayout(how)
-        how.setContentsMargins(0, 0, 0, 0)
-        middle.addWidget(self.how)
-        of_gauge = QHBoxLayout()
-        of_gauge.addWidget(self.minded, 1)
-        links = QVBoxLayout()
-        links.addWidget(self.check_gauge, 0, Qt.AlignmentFlag.AlignRight)
-        links.addWidget(self.feed, 0, Qt.AlignmentFlag.AlignRight)
-        links.addStretch(1)
-        of_gauge.addLayout(links)
-        middle.addLayout(of_gauge)
-        middle.addWidget(self.shown)
-        middle.addWidget(self.check)
+        middle.addWidget(self.tools)
 
         self.entry = right = QVBoxLayout()
         right.setContentsMargins(px(12), px(10), px(12), px(10))
@@ -373,15 +315,6 @@ class CutView(StageView):
         if self.isVisible() and not self.field.refused:
             self.field.edit.setFocus()
 
-    def _warnings(self) -> list[str]:
-        """What an experienced machinist would say of dial and gauge; by trial the mate
-        is the gauge."""
-        plan, fit = self.job.plan, self.job.plan.at_machine
-        if plan.cut_state is None or plan.advice is None or (fit and fit.could_fit):
-            return []
-        checked = self.job.job.log.checked is not None
-        return warnings_of(plan.cut_state, plan.advice.action, checked)
-
     def _say_what_comes(self) -> None:
         """Why nothing can be cut, or what to take to the machine first."""
         plan = self.job.plan
@@ -404,8 +337,7 @@ class CutView(StageView):
 
     def use_instrument(self, id: str) -> None:
         """Read with this instrument from now on, where it can read the surface."""
-        if self.instrument.findData(id) >= 0 and id != self.job.job.log.instrument:
-            self.job.set_cutting("instrument", id)
+        self.tools.use_instrument(id)
 
     @property
     def wanted(self) -> dict[str, float]:
@@ -528,28 +460,8 @@ class CutView(StageView):
         return "could fit" if fit is not None and fit.could_fit else "band"
 
     def _show_settings(self) -> None:
+        self.tools.refresh()
         cut = self.job.job.log
-        self.instrument.blockSignals(True)
-        self.instrument.clear()
-        fit = self.job.plan.at_machine
-        kinds = fit.read_by if fit is not None else ("outside",)
-        for gauge in self.job.shop.instruments_for(*kinds):
-            self.instrument.addItem(gauge.name, gauge.id)
-            self.instrument.setItemData(
-                self.instrument.count() - 1,
-                f"± {small_text(gauge.uncertainty, gauge.inch)}",
-                Qt.ItemDataRole.ToolTipRole,
-            )
-        self.instrument.setCurrentIndex(
-            max(self.instrument.findData(cut.instrument), 0)
-        )
-        self.instrument.blockSignals(False)
-        self.school.setCurrentIndex(self.school.findData(cut.school))
-        self.feed.setVisible(not self.job.dial.straight)
-        check = cut.checked
-        found = [_read_on_standard(check, self.job)] if check else []
-        along = [ALONG] if self.job.dial.over else []
-        self.minded.setText(" ".join([*found, *along, *self._warnings()]))
         if not self.deepest.edit.hasFocus():
             straight = self.job.dial.straight
             deepest = cut.deepest * (2 if straight else 1)
@@ -640,53 +552,6 @@ class CutView(StageView):
         """A reading of the surface as it now is, where a cut was expected."""
         self._take(self.job.measured_cut, self.field.text())
 
-    def feed_menu(self) -> QMenu:
-        """The slides that can feed."""
-        menu = QMenu(self)
-        for over, words in FEEDS.items():
-            menu.addAction(words, functools.partial(self._feed_by, over))
-        return menu
-
-    def _ask_feed(self) -> None:
-        self.feed_menu().popup(self.feed.mapToGlobal(self.feed.rect().topLeft()))
-
-    def _feed_by(self, over: int) -> None:
-        """Ask where that dial stands, once the tool has touched."""
-        if self.job.job.log.touch is None:
-            self.job.feed_by(over)
-            return
-        self._feeds_by = over
-        which = "compound's" if over else "cross"
-        self.shown.name.setText(f"The {which} dial reads now, then Enter")
-        self.shown.put("0")
-        self.shown.show()
-        self.shown.edit.setFocus()
-        self.shown.edit.selectAll()
-
-    def _take_shown(self, typed: str) -> None:
-        try:
-            self.job.feed_by(self._feeds_by, typed)
-        except BadInput as error:
-            self.shown.refuse(error.message)
-            return
-        self.shown.hide()
-        self.field.edit.setFocus()
-
-    def _ask_check(self) -> None:
-        self.check.setVisible(not self.check.isVisible())
-        if self.check.isVisible():
-            self.check.edit.setFocus()
-
-    def _take_check(self, typed: str) -> None:
-        try:
-            self.job.check_gauge(typed)
-        except BadInput as error:
-            self.check.refuse(error.message)
-            return
-        self.check.clear()
-        self.check.hide()
-        self.field.edit.setFocus()
-
     def _take_back(self) -> None:
         self.field.clear()
         self.job.undo()
@@ -730,12 +595,3 @@ class CutView(StageView):
             QApplication.sendEvent(self.field.edit, event)
             return
         super().keyPressEvent(event)
-
-
-def _read_on_standard(check: GaugeCheck, job: OpenJob) -> str:
-    """What was found of a gauge, in a line."""
-    gauge = job.shop.instrument(check.instrument)
-    off = small_text(abs(check.off), gauge.inch)
-    at = length_text(check.standard, gauge.resolution, gauge.inch)
-    side = "over" if check.off > 0 else "under"
-    return f"It read {off} {side} on {at}: taken off."
