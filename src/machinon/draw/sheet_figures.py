@@ -36,7 +36,8 @@ from machinon.core.wording import begun
 from machinon.draw.drawing import MarkKind, Role
 from machinon.draw.half_section import round_lost, round_under
 
-GOES = "0 goes "  # begins why of a size that may go through, or from end to end
+# begin why of a size that may go through, or from end to end, or of a stock's bore
+GOES, IS = "0 goes ", "0 is "
 # choices that the drawing shows
 SHOWN = ("end", "floor", "face", "runs", "side", "which", "form", "datum", "bolting")
 ALONG = ("along", "x", "y", "z")  # kinds of lines that lead from place to place
@@ -289,8 +290,8 @@ def figure_of(made: Made, known: Known, inch: bool) -> SheetFigure:
         small = _groove_said(made, size.drawn_at, inch)
     elif size.kind is LENGTH:
         text = length_said(value, inch, given=known.by in ("typed", "read", "copy"))
-        if value == 0 and size.why.startswith(GOES):
-            text = size.why.removeprefix(GOES)
+        if value == 0 and size.why.startswith((GOES, IS)):
+            text = size.why.removeprefix(GOES).removeprefix(IS)
         if ends is not None:
             step = 0.001 if inch else _step((value, *ends))
             text = length_said(value, inch, step)
@@ -451,6 +452,7 @@ def left_out(made: Made, places: Container[str]) -> dict[str, str]:
     """Features that the piece could have and has not, each with the size that would
     bring it: the first that says none."""
     there = {feature.name for feature in made.body.features}
+    there.add("stock")
     there |= {feature_of(key) for key in made.sizes if key in places}
     brings: dict[str, str] = {}
     for key in made.sizes:
@@ -466,7 +468,7 @@ def seen_in_it(made: Made) -> set[str]:
         key
         for key, known in made.sizes.items()
         if known.size.measure in SHOWN
-        or (known.value == 0 and known.size.why.startswith(GOES))
+        or (known.value == 0 and known.size.why.startswith((GOES, IS)))
     }
 
 

@@ -3,6 +3,7 @@ import unittest
 from itertools import pairwise
 
 from machinon.core.cutting.speeds import feed_text
+from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.made import make
 from machinon.core.reckoning import reckon
@@ -32,6 +33,38 @@ class Ladders(unittest.TestCase):
         self.assertIn("6.2, 12.5, 25 mm", steps("back-plate")["drill"].note)
         thin = steps("plate-block", parts="hole", hole1_screw="M6")
         self.assertNotIn("One after the other", thin["drill-hole1"].note)
+
+
+class OfTube(unittest.TestCase):
+    """A sleeve bored 20.02 right through, by a drill of 19 where it starts solid."""
+
+    def test_a_hole_in_the_stock_spares_the_drill(self):
+        self.assertEqual(steps("spacer-sleeve")["drill-bore"].drill, 19)
+        for bore, spared in (("19", True), ("13", True), ("12.5", False)):
+            found = steps("spacer-sleeve", stock_bore=bore)
+            self.assertEqual("drill-bore" not in found, spared, bore)
+        self.assertAlmostEqual(found["face-right_face"].before.hollow, 12.5)
+
+    def test_a_drill_follows_the_hole_that_is_there(self):
+        """A solid one is opened by 4.7 and 9.5 first; of 5 in the stock, by 9.5."""
+        self.assertEqual(steps("spacer-sleeve")["drill-bore"].drills, (4.7, 9.5, 19))
+        self.assertEqual(
+            steps("spacer-sleeve", stock_bore="5")["drill-bore"].drills, (9.5, 19)
+        )
+
+    def test_the_hole_must_clean_up(self):
+        """Half a millimetre to a side is bored out of it: 19, and no more."""
+        for bore, does in (("19", True), ("19.5", False), ("22", False)):
+            made = make(families()["spacer-sleeve"], {"stock.bore": bore})
+            failed = [check.key for check in made.checks if not check.passed]
+            self.assertEqual(failed, [] if does else ["stock-bore"], bore)
+
+    def test_what_is_not_bored_through_is_made_of_no_tube(self):
+        made = make(families()["turned-piece"], {"parts": "step", "stock.bore": "6"})
+        failed = {check.key: check.says for check in made.checks if not check.passed}
+        self.assertIn("no hole right through", failed["stock-bore"])
+        with self.assertRaisesRegex(BadInput, "no wall"):
+            make(families()["spacer-sleeve"], {"stock.bore": "40"})
 
 
 class Speeds(unittest.TestCase):

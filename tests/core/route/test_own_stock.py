@@ -50,7 +50,8 @@ class OwnStock(unittest.TestCase):
             says = self.says(self.sleeve, bar, tube)
             self.assertIn(f"On the rack: {named}", says)
         self.assertIn(
-            "spares the drill", self.says(self.sleeve, bar, replace(tube, second=18.0))
+            "spares the drill: type its bore",
+            self.says(self.sleeve, bar, replace(tube, second=18.0)),
         )
 
     def test_a_bar_of_six_flats_is_one_of_its_own_size(self):

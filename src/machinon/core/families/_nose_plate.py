@@ -23,6 +23,7 @@ from machinon.core.families._chuck_side import (
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     FitSlot,
     Holding,
@@ -391,6 +392,7 @@ def nose_sizes(nose: str, *seat: Size) -> tuple[Size, ...]:
              "the plate and a clean-up", 20, 600),
         Size("stock.length", "stock length", "up(plate.thickness + spigot.height + 3, "
              "1)", "the length and both faces", 8, 200),
+        STOCK_BORE,
         Size("plate.diameter", "plate", _plate, "as wide as the chuck and past its "
              "screws", 20, 590, by="copy", step=0.5,
              rests=("nose.circle", "nose.screw", "nose.bolting", "bolts.circle",

@@ -32,6 +32,7 @@ from machinon.core.families._threaded_nose import (
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     Family,
     FitSlot,
@@ -449,6 +450,7 @@ FAMILY = Family(
              "the flange and a clean-up", 10, 600),
         Size("stock.length", "stock length", "up(hub.length + flange.thickness "
              "+ spigot.height + 3, 5)", "the length and both faces", 5, 400),
+        STOCK_BORE,
         Size("flange.diameter", "flange diameter", _flange,
              "as wide as the chuck, or as its screws need", 20, 600, by="copy",
              step=0.5, rests=("bolts.circle", "bolts.screw", "bolts.bolting")),

@@ -11,6 +11,7 @@ from machinon.core.families._tapped import RUN_OUT, tapped, thread_within
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     Family,
     FitSlot,
@@ -466,6 +467,7 @@ FAMILY = Family(
              "a clean-up", 20, 520),
         Size("stock.length", "stock length", "up(body.length + 4, 1)", "both faces",
              10, 500),
+        STOCK_BORE,
         Size("body.diameter", "outside", "up(held.outside + 40, 5)",
              "room for bolts and grub screws in its wall", 20, 500),
         Size("body.length", "length", "bore.depth + 8 + register.depth",

@@ -11,6 +11,7 @@ from collections.abc import Iterable
 from machinon.core.errors import BadInput
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Chain,
     Check,
     Family,
@@ -406,6 +407,7 @@ FAMILY = Family(
              "a clean-up", 8, 400),
         Size("stock.length", "stock length", "up(plate.thickness + 25, 1)",
              "and what the jaws hold", 8, 200),
+        STOCK_BORE,
         Size("plate.diameter", "plate", _wide, "past recesses and screws", 8, 390,
              rests=("recesses.circle", "screws.circle", "screws.screw"), up=1),
         Size("plate.thickness", "thickness", "up(recesses.depth + 4, 0.5)",

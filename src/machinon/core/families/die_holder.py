@@ -9,6 +9,7 @@ from machinon.core.families._tapped import tap_drill, thread_within
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     Family,
     FitSlot,
@@ -210,6 +211,7 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(1.2*(guide.length + clear.depth + recess.depth) + 15, 1)",
              "and what the jaws hold", 15, 400),
+        STOCK_BORE,
         Size("body.diameter", "body", "up(die.outside + 14, 1)",
              "a wall for the die's screws", 12, 190),
         Size("guide.length", "length that guides", "up(2.5*arbor.diameter, 1)",

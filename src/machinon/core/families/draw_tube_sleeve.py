@@ -12,6 +12,7 @@ from msgspec.structs import replace
 from machinon.core.families._tapped import tapped
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Chain,
     Check,
     Family,
@@ -402,6 +403,7 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(sleeve.length + max(25, 0.4*sleeve.diameter + 4), 1)",
              "and what the jaws hold", 8, 500),
+        STOCK_BORE,
         Size("sleeve.diameter", "outside", "up(spindle.bore + 6, 1)",
              "over the spindle's bore", 6, 190),
         Size("sleeve.length", "length", "0", low=3, high=400),

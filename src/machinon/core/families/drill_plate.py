@@ -9,6 +9,7 @@ from collections.abc import Iterable
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     Family,
     FitSlot,
@@ -241,6 +242,7 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(plate.thickness + spigot.length + 12, 1)", "and what the jaws hold", 8,
              200),
+        STOCK_BORE,
         Size("plate.diameter", "plate", "up(holes.circle + 2.5*holes.diameter, 1)",
              "past its holes", 8, 500),
         Size("plate.thickness", "thickness of the plate",

@@ -9,6 +9,7 @@ from collections.abc import Iterable
 from machinon.core.families._tapped import thread_within
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Chain,
     Check,
     Family,
@@ -293,6 +294,7 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(flange.thickness + lip.length + 12, 1)", "and what the jaws hold", 6,
              200),
+        STOCK_BORE,
         Size("flange.diameter", "flange", _flange, "past the screws' heads", 10, 500,
              rests=("bolts.count", "bolts.screw"), up=1),
         Size("flange.thickness", "thickness of the flange", "5", "", 1.5, 60),

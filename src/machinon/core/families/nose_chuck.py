@@ -26,6 +26,7 @@ from machinon.core.families._threaded_nose import (
 )
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     Family,
     Holding,
@@ -243,6 +244,7 @@ FAMILY = Family(
              "a clean-up", 20, 400),
         Size("stock.length", "stock length", "up(hub.length + nose.length + 4, 1)",
              "both faces", 20, 400),
+        STOCK_BORE,
         Size("hub.diameter", "hub", _hub, "a wall over the register, and a shoulder "
              "for the nut", 12, 390, rests=("nose.thread", "spindle.register"), up=1),
         Size("hub.length", "length of the hub",

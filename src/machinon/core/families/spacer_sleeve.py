@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Chain,
     Check,
     Family,
@@ -95,6 +96,7 @@ FAMILY = Family(
              "a clean-up", 3, 300),
         Size("stock.length", "stock length", "up(1.25*sleeve.length + 10, 1)",
              "and what the jaws hold", 3, 600),
+        STOCK_BORE,
         Size("sleeve.diameter", "outside", "bore.diameter + 8", "a wall of 4", 2,
              300, step=1),
         Size("sleeve.length", "length", "gap.between", low=1, high=500),

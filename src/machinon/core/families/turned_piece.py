@@ -33,6 +33,7 @@ from machinon.core.families._turned_axis import (
 )
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     Family,
     FreePart,
@@ -597,6 +598,7 @@ FAMILY = grown(
                  "a clean-up", 2, 520),
             Size("stock.length", "stock length", "up({all} + 3, 1)", "both faces", 3,
                  1500),
+            STOCK_BORE,
         ),
         parts=PARTS,
         build=build,

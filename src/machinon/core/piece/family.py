@@ -349,6 +349,10 @@ class Step(Struct, frozen=True):
 HOW_MANY = Size("count", "how many alike", "1", "", 1, 99, COUNT)
 
 
+# of a piece with a hole right through, which a tube or a cored casting may start with
+STOCK_BORE = Size("stock.bore", "stock bore", "0", "0 is solid", 0, 300)
+
+
 class FreePart(Struct, frozen=True):
     """A feature that a free piece can have, as often as it is added."""
 

@@ -14,6 +14,7 @@ from machinon.core.piece.bands import FitBand, chain_band, fit_band
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     HOW_MANY,
+    STOCK_BORE,
     By,
     Chain,
     Check,
@@ -25,6 +26,7 @@ from machinon.core.piece.family import (
     Size,
     Value,
     Values,
+    at_least,
     grown,
     part_names,
     spoken,
@@ -44,7 +46,7 @@ from machinon.core.piece.round_sizes import (
     upwards,
 )
 from machinon.core.piece.shown import as_told
-from machinon.core.piece.stock import Block
+from machinon.core.piece.stock import CLEANS_UP, Block, Round
 from machinon.core.piece.turned_features import End
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
@@ -193,13 +195,15 @@ def make(
             low, high = as_told(*limits)
             if low <= float(found.value) <= high:  # else it is meant to be otherwise
                 known[key] = replace(found, ends=(low, high))
-    body = family.build(values)
+    solid = family.build(values)
+    body = _of_tube(solid, values)
     _whole(body)
     checks = (
         *_fit_checks(known, fits),
         *_reamed(body, known, fits, round_inch),
         *family.checks(values),
-        *_gone(body, family.free),
+        *_tube_bored(body, solid),
+        *_gone(solid, family.free),
     )
     return Made(
         family,
@@ -491,6 +495,33 @@ def _reamed(
             form=f"{says}{{}} to {{}} in, {{}} to {{}} in is wanted. {advice}",
             lengths=lengths,
         )
+
+
+def _of_tube(body: Body, values: Values) -> Body:
+    """The body with the hole that is in its stock."""
+    stock, bore = body.stock, float(values.get(STOCK_BORE.key, 0.0))
+    if not bore or not isinstance(stock, Round):
+        return body
+    if bore >= stock.diameter:
+        raise BadInput(STOCK_BORE.key, "The stock has no wall with that bore.")
+    return replace(body, stock=replace(stock, bore=bore))
+
+
+def _tube_bored(body: Body, solid: Body) -> Iterable[Check]:
+    """Whether the hole in the stock leaves metal to bore; solid: as of solid bar."""
+    if not isinstance(body.stock, Round) or not body.stock.bore:
+        return
+    if solid.hollow:
+        yield at_least(
+            "stock-bore",
+            "stock",
+            (solid.hollow - body.stock.bore) / 2,
+            CLEANS_UP,
+            "Metal in the hole of the stock, to a side, to bore it clean",
+        )
+    else:
+        says = "The piece has no hole right through: it cannot be made of tube."
+        yield Check("stock-bore", "stock", False, says)
 
 
 def _gone(body: Body, free: bool) -> Iterable[Check]:

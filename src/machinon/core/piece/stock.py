@@ -7,6 +7,7 @@ import msgspec
 
 from machinon.core.in_inches import sizes_in_inches
 
+CLEANS_UP = 0.5  # mm to a side: what a sawn or rolled face needs to come clean
 DRAWN = 0.25  # mm: how far the flats of a drawn bar may be off what is wanted
 
 

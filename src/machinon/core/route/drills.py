@@ -38,16 +38,20 @@ def drill_of(step: Step, feature: Feature | None, inch: bool = False) -> float:
     return drill_under(wide - 2 * step.leaves, inch) if step.leaves else wide
 
 
-def ladder(drill: float) -> tuple[float, ...]:
+def ladder(drill: float, there: float = 0.0) -> tuple[float, ...]:
     """The drills that open a hole, each at most about twice the one before, so that its
     chisel edge has nothing to push through; of the set that the last is of; mm.
 
+    there: diameter of the hole that they follow.
+
     >>> ladder(25), ladder(6.8)
     ((6.2, 12.5, 25), (6.8,))
+    >>> ladder(25, there=10)
+    (12.5, 25)
     >>> ladder(25.4)
     (6.35, 12.7, 25.4)
     """
     found, inch = [drill], bool(inch_drill(drill))
     while found[0] > PILOTED:
         found.insert(0, drill_under(found[0] / 2, inch))
-    return tuple(found)
+    return tuple(stage for stage in found if stage > there or stage == drill)

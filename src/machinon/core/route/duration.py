@@ -19,7 +19,6 @@ from machinon.core.piece.turned_features import (
     Screw,
     ToTheMiddle,
 )
-from machinon.core.route.drills import ladder
 from machinon.core.route.operations import StepTold
 
 STANDING = {
@@ -70,7 +69,7 @@ def minutes_of(step: StepTold) -> float:
         cut += SNEAKED_UP
     each = EACH_TAPPED if step.operation == "tap" else EACH_HOLE
     if step.operation == "drill":  # spotted first, and each drill set
-        tools = 1 + len(ladder(step.drill))
+        tools = 1 + len(step.drills)
         cut, each = cut + (tools - 1) * HANDLING, tools * EACH_LAP
     for feature in step.cut:
         if isinstance(feature, Holes | CrossHoles):

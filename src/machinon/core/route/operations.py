@@ -32,6 +32,7 @@ from machinon.core.piece.hardware import sold_as, with_unit
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.shown import Shown, from_to
+from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Ball,
     Bevel,
@@ -68,6 +69,9 @@ NAMED = ("end mill", "slot drill")  # are called by their size
 BY_HAND = "saw and files"
 CLEAR_OF = "Clamp it well; keep clear of the turning cutter."
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
+BORED_OUT = (
+    6.0  # mm: wider by no more than this, a hole is bored out of the stock at once
+)
 
 
 class Operation(Struct, frozen=True):
@@ -210,6 +214,7 @@ class StepTold(Struct, frozen=True, dict=True):
     note: str
     caution: str
     drill: float  # of a drilled hole, mm
+    drills: tuple[float, ...]  # that open the hole one after the other, it is the last
     tap: str  # its thread
     hold: bool
     fit: int  # number in the job of the fit it is for
@@ -338,7 +343,28 @@ def planned(
 ) -> tuple[Holding, ...]:
     """The holdings of a piece with named steps, before any is moved: without what is
     there already, with what the person added."""
-    return with_own(still_cut(keyed(made.holdings), there), own)
+    holdings = _not_in_stock(made, keyed(made.holdings))
+    return with_own(still_cut(holdings, there), own)
+
+
+def _not_in_stock(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, ...]:
+    """The holdings without the drills that the hole in the stock spares."""
+    stock = made.body.stock
+    bore = stock.bore if isinstance(stock, Round) else 0.0
+    if not bore:
+        return holdings
+
+    def left(step: Step) -> bool:
+        first = made.body.found(step.features[0]) if step.features else None
+        if step.operation != "drill" or hole_of(first) is not None:
+            return True
+        spares = BORED_OUT if step.leaves else 0.0
+        return drill_of(step, first, made.values["inch"]) > bore + spares
+
+    return tuple(
+        replace(holding, steps=tuple(filter(left, holding.steps)))
+        for holding in holdings
+    )
 
 
 def still_cut(
@@ -395,17 +421,19 @@ def _told(
     features = [made.body.feature(name) for name in step.features if _is(made, name)]
     first = features[0] if features else None
     drill = drill_of(step, first, made.values["inch"])
+    drills = _drills(drill, first, standing.before)
     tap = _tap_of(step, first)
     reamer = _reamer(first, made) if step.operation == "ream" else 0.0
     return StepTold(
         step.key,
         step.operation,
         step.features,
-        step.title or _title(step, operation, features, drill, tap, reamer),
+        step.title or _title(step, operation, features, drills, tap, reamer),
         step.tool or _tool(operation, first, drill, tap, reamer, standing.before),
-        _note(step, drill),
+        _note(step, drills),
         step.caution or _caution(step, holding.machine, first),
         drill,
+        drills,
         tap,
         step.hold,
         fit,
@@ -443,11 +471,18 @@ def _banded(made: Made, step: Step) -> bool:
     return bool(ruled.intersection(step.features)) and not step.leaves
 
 
-def _note(step: Step, drill: float) -> str:
-    stages = ladder(drill) if drill else ()
-    if len(stages) < 2:
+def _drills(drill: float, feature: Feature | None, before: Body) -> tuple[float, ...]:
+    """The drills that open a hole; along the axis they follow what is open already."""
+    if not drill:
+        return ()
+    along = before.turns and hole_of(feature) is None
+    return ladder(drill, before.hollow if along else 0.0)
+
+
+def _note(step: Step, drills: Sequence[float]) -> str:
+    if len(drills) < 2:
         return step.note
-    said = ", ".join(drill_named(stage) for stage in stages).replace(" mm,", ",")
+    said = ", ".join(map(drill_named, drills)).replace(" mm,", ",")
     return f"{step.note} One after the other: {said}.".strip()
 
 
@@ -596,15 +631,16 @@ def _title(
     step: Step,
     operation: Operation,
     features: Sequence[Feature],
-    drill: float,
+    drills: Sequence[float],
     tap: str,
     reamer: float,
 ) -> str:
     hole = hole_of(features[0]) if features else None
     if tap and features:
         return f"Tap {thread_of(tap).says}{_for_what(step, features[0])}"
-    if drill and features:
-        wide = f"{drill_named(drill)}{' in stages' if drill > LADDER else ''}"
+    if drills and features:
+        stages = len(drills) > 1 and drills[-1] > LADDER
+        wide = f"{drill_named(drills[-1])}{' in stages' if stages else ''}"
         if hole is None:
             return f"Drill {_named(step, features[0])}, {wide}"
         count = _many(features[0])

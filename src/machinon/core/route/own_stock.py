@@ -4,15 +4,16 @@ import math
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from machinon.core.piece.family import STOCK_BORE
 from machinon.core.piece.made import Made
-from machinon.core.piece.stock import DRAWN, Bar, Block, stock_said
+from machinon.core.piece.stock import CLEANS_UP, DRAWN, Bar, Block, Round, stock_said
 from machinon.core.quantity import length_text
 from machinon.core.setting_out.cleaning_up import run_out_most
 from machinon.core.shop.belongings import Belongings, Item
 
 KERF = 2.0  # mm: a saw cut, and what is faced off after it
-CLEANS_UP = 0.5  # mm to a side: what a sawn or rolled face needs to come clean
 TIGHT = 3.0  # mm: what runs out by more is set true anyhow
+TUBES = ("tube", "casting")
 ROUNDS = ("round", "casting", "tube")
 FLATS = ("flat", "plate", "square")
 SIDED = {4: ("square",), 6: ("hexagon",), 8: ("octagon",)}
@@ -34,7 +35,9 @@ def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
         return ""
     body = made.body
     sided = body.stock if isinstance(body.stock, Bar) else None
-    kinds = SIDED[sided.sides] if sided else ROUNDS if body.turns else FLATS
+    hole = body.stock.bore if isinstance(body.stock, Round) else 0.0
+    round_ones = TUBES if hole else ROUNDS
+    kinds = SIDED[sided.sides] if sided else round_ones if body.turns else FLATS
     listed = [item for item in shelf.items if item.kind in kinds]
     if not listed:
         return ""
@@ -52,8 +55,9 @@ def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
     said = f"On the rack: {item.name}"
     if not item.material:
         said += ", if that is the right metal"
-    if item.kind == "tube":
-        said += ", which spares the drill"
+    if item.kind == "tube" and not hole:
+        typed = ": type its bore in Piece" if STOCK_BORE.key in made.sizes else ""
+        said += f", which spares the drill{typed}"
     if body.turns and not sided:
         said += _may_swing(made, item, inch)
     wanted = made.count
@@ -144,7 +148,11 @@ def _needed(made: Made, inch: bool) -> str:
         return f"{stock_said(made.body.stock, inch)} is needed"
     if made.body.turns:
         wide = length_text(made.body.largest + 2 * CLEANS_UP, 0.1, inch, unit=False)
-        return f"⌀{wide} × {length_text(_length(made), 0.1, inch)} is needed"
+        bore = ""
+        if isinstance(made.body.stock, Round) and made.body.stock.bore:
+            most = max(made.body.hollow - 2 * CLEANS_UP, 0.0)
+            bore = f" × bore up to {length_text(most, 0.1, inch, unit=False)}"
+        return f"⌀{wide}{bore} × {length_text(_length(made), 0.1, inch)} is needed"
     sides = " × ".join(
         length_text(side, 0.1, inch, unit=False) for side in _sides(made)
     )

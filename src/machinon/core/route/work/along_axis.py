@@ -7,7 +7,6 @@ from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
 from machinon.core.quantity import ROTATION
-from machinon.core.route.drills import ladder
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.drilling import (
     STARTS,
@@ -101,7 +100,7 @@ def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList
     clears = (
         "Draw it out to clear the chips each time it has gone its own diameter deep."
     )
-    for drill in ladder(step.drill):
+    for drill in step.drills:
         figures = [depth_shown("Point at", deep + tip(drill))]
         if blind:
             figures.insert(0, depth_shown("To the shoulder", deep))

@@ -19,7 +19,7 @@ from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import Flats, Keyway
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.drills import hole_of, ladder
+from machinon.core.route.drills import hole_of
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.drilling import (
     STARTS,
@@ -185,7 +185,7 @@ def _laps(step: StepTold, holes: Holes | CrossHoles) -> list[Lap]:
     solid, then its drills."""
     if not step.drill:
         return [Lap("", "")]
-    drills = ladder(step.drill)
+    drills = step.drills
     laps = [
         Lap(
             f"{drill:g}" if len(drills) > 1 else "",
@@ -222,7 +222,7 @@ def _mouth(step: StepTold) -> tuple[float, bool]:
     wide = round(across + BROKEN_EDGE, 1)
     if hole.widest <= wide <= SPOTTED and not (hole.ball or hole.square):
         return wide, True
-    return round(POINT_ONLY * ladder(step.drill)[0], 1), False
+    return round(POINT_ONLY * step.drills[0], 1), False
 
 
 def _spotted(step: StepTold) -> tuple[Shown, str]:
