@@ -588,6 +588,14 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("30 metres per minute 25 mm", "speeds", "rpm", 381.972),
     ("12.7/2", "convert", "mm", 6.35),
     ("a flat 6 on a 10 shaft", "flat", "depth", 1.0),
+    ("play 0.02 how much run-out", "play-runout", "tir", 0.02),
+    # half of 7 by 40 at 100 N/mm² on a radius of 12.5
+    ("what torque does a key 8x7x40 carry on a 25 shaft", "key-load", "carries", 175.0),
+    ("tongue 14 with a 10 end mill", "side-offset", "plus", 12.0),
+    # centres of the balls at 47 and 16 down: 31 apart, radii 3 apart
+    ("taper bore balls 10 and 16 depth 42 and 8", "taper-balls", "half_angle", 5.5534),
+    ("packing throw 3 bar of 30 in a 3 jaw", "eccentric-packing", "packing", 4.5),
+    ("3 jaw packing for 3 mm eccentric on a 40 bar", "eccentric-packing", "", None),
 )
 
 
@@ -805,7 +813,11 @@ class WhatOneWouldSay(unittest.TestCase):
     def test_what_may_be_inches_or_millimetres_is_asked_back(self):
         """8 in cast iron: as millimetres a plate of 8 inches would be told to run 25
         times as fast."""
-        for said in ("how fast 8 in cast iron disc", "drill 5 in brass"):
+        for said in (
+            "how fast 8 in cast iron disc",
+            "drill 5 in brass",
+            "packing for a throw of 3 on a bar of 20 in the 3-jaw",
+        ):
             with self.subTest(said):
                 told = understand(said)
                 self.assertIsNone(told.answer)

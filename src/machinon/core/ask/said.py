@@ -631,6 +631,11 @@ _LEADS = re.compile(
     r"(?:bore|hole|hub|shaft|plate|housing|block|slot|keyway|bush|sleeve|ring)\b",
     re.IGNORECASE,
 )
+# where it is held; so much in a foot or a turn is of inches
+_HELD = re.compile(
+    r"(?:(?:an?|the)\s+)?(?:(?:three|four|\d)[\s-]+jaw|chuck|vice|vise|collet|steady)\b",
+    re.IGNORECASE,
+)
 _SMALL = re.compile(r"\b(?:drill|ream|reamer|tap|mill|cutter)\b", re.IGNORECASE)
 
 
@@ -645,6 +650,8 @@ def _after_in(text: str, match: re.Match[str]) -> str:
         return "mm"
     largest = max(map(float, re.findall(r"\d+(?:\.\d+)?", match.group())))
     beside = text[: match.start()] + text[match.end() :]
+    if _HELD.match(rest) and not largest % 1 and "/" not in match.group():
+        return "mm" if largest > MOST_UNCLEAR else "unclear"
     # a part of an inch, or beside another size in inches: 2 in bar 12 in steel
     if (
         not _materials().match(rest)

@@ -13,6 +13,7 @@ phrase = Phrases()
 TIGHTEST = 0.99  # of an interference that was said
 LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
+MOST_PLAY = 2.0  # mm
 MOST_TIGHT = 0.5  # mm: no more is pressed
 ALIKE = 0.05  # of its size by which a hole and what goes in it may differ
 _SHAFTS = (
@@ -91,6 +92,32 @@ def _inch_fit(s: Said) -> Inputs | None:
     if re.fullmatch(r"[\d.]+", nominal) and s.mm(f"{nominal}mm") < LEAST_BARE:
         nominal = f"{nominal}in"  # an inch fit, and no shaft is that thin
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
+
+
+@phrase("play-runout", "run-out from 0.02 play")
+def _out_by_play(s: Said) -> Inputs | None:
+    if not (s.has("play", "slop", "clearance") and s.has("runout", "run-out", "tir")):
+        return None
+    play = s.size()
+    s.has("from", "with", "of", "how", "much", "allow", "does", "give")
+    return {"play": play} if play and s.mm(play) <= MOST_PLAY else None
+
+
+@phrase("key-load", "torque of a key 8 x 7 x 40 on a 25 shaft")
+def _key_load(s: Said) -> Inputs | None:
+    """What a key carries, by its width, height and length."""
+    if not s.has("key") or s.hears("hex", "allen", "woodruff"):
+        return None
+    if not s.has("torque", "load", "carry", "hold", "strength", "transmit"):
+        return None
+    sides = s.pair()
+    diameter = s.near("shaft", "bore", "diameter") or s.size()
+    if len(sides) != 3 or not diameter:
+        return None
+    s.has("how", "much", "of", "on", "shaft", "does")
+    return dict(
+        zip(("diameter", "width", "height", "length"), (diameter, *sides), strict=True)
+    )
 
 
 @phrase("play", "play of shaft 19.985 in hole 20.013")

@@ -315,9 +315,22 @@ def _arc_points(s: Said) -> Inputs | None:
     return {"radius": radius, "cutter": cutter}
 
 
+@phrase("side-offset", "tongue 14 wide by a cutter of 10")
+def _both_sides(s: Said) -> Inputs | None:
+    """Where a cutter goes for either side of what stands between."""
+    if not s.has("tongue", "tenon"):
+        return None
+    cutter = s.behind("cutter", "mill")
+    wide = s.near("tongue", "tenon", "wide")
+    cutter = cutter or s.near("cutter", "mill") or s.size()
+    s.has("by", "with", "end", "both", "sides", "wide", "cutter", "mill", "offset")
+    return {"distance": wide, "cutter": cutter} if wide and cutter else None
+
+
 @phrase("eccentric-packing", "packing for a throw of 3 on a bar of 30")
 def _eccentric(s: Said) -> Inputs | None:
     thrown = ("throw", "eccentric", "offset", "crank", "cam")
+    s.near("jaw", kinds=("number",))  # of the chuck
     packed = s.has("packing", "pack", "shim", "jaw")
     if s.hears("tailstock", "taper") or not packed or not s.has(*thrown):
         return None

@@ -10,6 +10,7 @@ phrase = Phrases()
 
 MOST_PIN = 40.0  # mm, and inches: a whole number over it is the dovetail's angle
 VEES = ("60", "90", "120")  # degrees, as they are cut
+MOST_OUT = 0.05  # of its travel that a vise stands off; more was said of something else
 TRAVEL = 10.0  # mm: of an indicator; readings further apart are of something else
 
 
@@ -336,6 +337,8 @@ def _vise(s: Said) -> Inputs | None:
     if not first or not other:
         return None
     off, travel = sorted((first, other), key=s.mm)
+    if s.mm(off) > MOST_OUT * s.mm(travel):
+        return None
     return {"travel": travel, "first": "0", "last": off, "jaw": travel}
 
 

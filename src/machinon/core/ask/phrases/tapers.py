@@ -159,3 +159,20 @@ def _taper(s: Said) -> Inputs | None:
     if shank is not None and shank.across:
         s.has("tang", "thickness")
     return {"name": taper}
+
+
+@phrase("taper-balls", "taper hole by balls 10 and 16 at depths 42 and 8")
+def _by_balls(s: Said) -> Inputs | None:
+    """A small ball deep down, and a large one near the mouth."""
+    if not s.has("balls") or not s.has("taper", "cone", "bore"):
+        return None
+    s.has("hole", "bore", "depth", "deep", "at", "down", "and", "by", "with", "measure")
+    s.has("large", "small", "top", "of")
+    said = []
+    while size := s.size():
+        said.append(size)
+    if len(said) != 4:
+        return None
+    balls, depths = sorted(said[:2], key=s.mm), sorted(said[2:], key=s.mm)
+    keys = ("small", "large", "depth_large", "depth_small")
+    return dict(zip(keys, s.alike(*balls, *depths), strict=True))
