@@ -595,6 +595,11 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     # centres of the balls at 47 and 16 down: 31 apart, radii 3 apart
     ("taper bore balls 10 and 16 depth 42 and 8", "taper-balls", "half_angle", 5.5534),
     ("packing throw 3 bar of 30 in a 3 jaw", "eccentric-packing", "packing", 4.5),
+    ("diameter from circumference 400", "convert", "mm", 127.324),
+    ("circumference 2 inch diameter", "convert", "mm", 159.593),
+    ("metres per minute 25 mm 600 rpm", "surface-speed", "surface_speed", 47.124),
+    ("how tight m6", "screw-torque", "torque", 10.5),
+    ("how much taper in 100 mm for mt2", "taper-advance", "diameter_change", 4.995),
     ("3 jaw packing for 3 mm eccentric on a 40 bar", "eccentric-packing", "", None),
 )
 
@@ -770,6 +775,10 @@ class WhatOneWouldSay(unittest.TestCase):
             "square thread 4 pitch",
             "dovetail over 10mm pins 45.3 measured 60 deg",
             "how much does a 6 mm taper pin go deeper for 0.02",
+            "how deep is a 10 mm keyway",
+            "chamfer for a 20 thread",
+            "gear module 1.5 depth",
+            "offset tailstock for 1 degree over 200",
         ):
             with self.subTest(said):
                 told = understand(said)

@@ -208,7 +208,8 @@ def _pieces(s: Said) -> Inputs | None:
 @phrase("surface-speed", "surface speed of 75 at 400 rpm")
 def _surface_speed(s: Said) -> Inputs | None:
     rpm = s.take("rpm")
-    if not rpm or not s.has("surface", "speed", "sfm", "fpm", "sfpm"):
+    asks = s.has("surface", "speed", "sfm", "fpm", "sfpm", "rim")
+    if not rpm or not (asks or (s.has("metre", "meter", "feet") and s.has("minute"))):
         return None
     diameter = s.near("diameter") or s.size()
     s.has("cutting", "turning", "turn", "at", "bar", "work")

@@ -347,7 +347,7 @@ def _eccentric(s: Said) -> Inputs | None:
 
 @phrase("chamfer", "chamfer 1 x 45")
 def _chamfer(s: Said) -> Inputs | None:
-    if not s.has("chamfer", "bevel"):
+    if not s.has("chamfer", "bevel") or s.hears("thread"):
         return None
     pair, angle = s.pair(), s.take("angle")
     if pair:

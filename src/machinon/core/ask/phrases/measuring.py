@@ -59,6 +59,10 @@ def _keyway(s: Said) -> Inputs | None:
     other = "" if pair else s.size()
     if not size:
         return None
+    # a 10 mm keyway is 10 wide, on a shaft that nobody said
+    keys = [o for o, b in pairwise(s.parts) if b.word in ("key", "keyway") and o.used]
+    if keys and not other and not s.hears("shaft", "bore", "hub"):
+        return None
     # 8 in a bore of 30: a key is narrower than what it is in
     *width, shaft = sorted(filter(None, (size, other)), key=s.mm)
     given: Inputs = {"shaft_diameter": shaft}
@@ -236,7 +240,7 @@ def _slope(s: Said) -> Inputs | None:
 @phrase("triangle", "3 degrees over 50")
 def _rise(s: Said) -> Inputs | None:
     angle = s.take("angle")
-    if not angle or not s.has("over", "along") or s.has("taper", "cone"):
+    if not angle or not s.has("over", "along") or s.hears("taper", "cone", "tailstock"):
         return None
     side = s.size()
     s.has("rise")

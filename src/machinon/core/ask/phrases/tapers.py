@@ -71,7 +71,8 @@ def _offset_of_ends(s: Said) -> Inputs | None:
 def _over(s: Said) -> Inputs | None:
     taper = s.take("taper")
     words = ("over", "advance", "further", "deeper", "proud", "stands")
-    if not taper or not s.has(*words):
+    much = s.hears("much") and s.hears("taper")  # in 100 mm
+    if not taper or not (s.has(*words) or much):
         return None
     if s.has("deeper", "further") and s.has("take"):  # how far, is asked
         return None

@@ -140,7 +140,9 @@ def _ream(s: Said) -> Inputs | None:
 def _torque(s: Said) -> Inputs | None:
     torque = s.near("nm", "newton-metre", kinds=_BARE)
     thread = thread_said(s)
-    if not thread or not (s.has("torque", "tighten", "preload", "clamp") or torque):
+    asks = s.has("torque", "tighten", "preload", "clamp")
+    asks = asks or (s.hears("how") and s.has("tight"))
+    if not thread or not (asks or torque):
         return None
     s.has("screw", "bolt", "nut", "force", "at", "nm")
     given: Inputs = {"thread": thread}
@@ -370,7 +372,7 @@ def _plain_thread(s: Said) -> Inputs | None:
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
 def _gears(s: Said) -> Inputs | None:
-    if s.hears("helix", "angle"):
+    if s.hears("helix", "angle", "module"):
         return None
     wheels = s.listed("wheel", "gear") or s.listed("with")
     lead = _lead(s)

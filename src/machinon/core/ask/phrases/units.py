@@ -121,14 +121,23 @@ def _pitch(s: Said) -> Inputs | None:
     return {"value": f"1in/{tpi}", "to": "mm"}
 
 
+_ROUND, _ACROSS = ("circumference", "perimeter"), ("diameter", "radius")
+
+
 @phrase("convert", "circumference of 50")
 def _round_it(s: Said) -> Inputs | None:
-    if not s.has("circumference", "perimeter"):
+    if not s.has(*_ROUND):
         return None
     if sum(part.kind in ("size", "number") for part in s.parts) != 1:
         return None
     turns = 2 * math.pi if s.has("radius") else math.pi
+    said = [part.word if part.kind == "word" else "" for part in s.parts]
+    order = [word for word in said if word in (*_ROUND, *_ACROSS, "")]
     size = s.size()
+    # diameter from circumference 400, or 400 circumference, what diameter
+    if len(order) == 3 and order[1] in _ROUND:
+        s.has(*_ACROSS, "what", "from")
+        return {"value": f"({size})/{turns:.7g}"}
     s.has("round", "diameter", "bar", "circle", "disc", "shaft")
     return {"value": f"{turns:.7g}*({size})"} if size else None
 
