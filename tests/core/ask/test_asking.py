@@ -490,7 +490,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("polygon 5 sides 20", "polygon", "round_needed", 22.1115),
     ("hex 17", "polygon", "across_corners", 19.6299),
     ("hexagon 1/2in", "polygon", "round_needed", 14.6647),
-    ("square 10 from bar", "polygon", "across_flats", 7.0711),
+    ("square 10 from bar", "polygon", "round_needed", 14.1421),
     ("octagon 20", "polygon", "across_corners", 21.6478),
     ("chamfer 2", "chamfer", "face", 2.8284),
     ("chamfer 13 at 45 degrees", "chamfer", "normal_depth", 9.1924),
@@ -598,6 +598,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("diameter from circumference 400", "convert", "mm", 127.324),
     ("circumference 2 inch diameter", "convert", "mm", 159.593),
     ("metres per minute 25 mm 600 rpm", "surface-speed", "surface_speed", 47.124),
+    ("6 holes 25 radius", "bolt-circle", "chord", 25.0),
+    # a taper of 1 in 50, whichever of the two is said first
+    ("taper pin 6 length 40", "taper-pin", "large_diameter", 6.8),
+    ("drill for an m5 springcoil", "tap-drill", "drill", "5.2 mm"),
     ("how tight m6", "screw-torque", "torque", 10.5),
     ("how much taper in 100 mm for mt2", "taper-advance", "diameter_change", 4.995),
     ("3 jaw packing for 3 mm eccentric on a 40 bar", "eccentric-packing", "", None),
@@ -778,6 +782,8 @@ class WhatOneWouldSay(unittest.TestCase):
             "how deep is a 10 mm keyway",
             "chamfer for a 20 thread",
             "gear module 1.5 depth",
+            "depth of acme 5 tpi",
+            "angle whose tan is 0.05",
             "offset tailstock for 1 degree over 200",
         ):
             with self.subTest(said):

@@ -114,13 +114,15 @@ def _circle(s: Said) -> Inputs | None:
     start = from_ or (s.take("angle") if s.has(*turned) else "")
     s.has("x", "y")
     given: Inputs = {"start": start} if start else {}
+    twice = s.has("radius")
     sized = s.take("size")
     if sized:
         other = s.take("size")  # of the holes, which the circle does not ask
         if other and s.mm(other) > s.mm(sized):
             sized = other
         count = s.count("hole", "bolt")
-        return {"holes": count, "diameter": sized, **given} if count else None
+        across = f"2*({sized})" if twice else sized
+        return {"holes": count, "diameter": across, **given} if count else None
     # in millimetres a circle is larger than its count, in inches hardly ever
     counted = s.near("hole", "bolt", kinds=("number",)) if s.inch else ""
     first, second = counted or s.take("number"), s.take("number")
@@ -132,7 +134,8 @@ def _circle(s: Said) -> Inputs | None:
     if not count.isdigit():
         return None
     s.has("diameter")
-    return {"holes": count, "diameter": diameter, **given}
+    across = f"2*({diameter})" if twice else diameter
+    return {"holes": count, "diameter": across, **given}
 
 
 def _value(text: str) -> float:
@@ -262,13 +265,13 @@ _SIDED = ("hexagon", "hexagonal", *(word for words, _ in _CALLED for word in wor
 
 def _is_of_round(size: str, words: list[str]) -> bool:
     """Whether the round was said, not what it is across flats: `from 25`, but
-    `17 from round`; `from bar`, but `what bar for 17`; `across corners`; the largest
+    `17 from round`; `25 bar`, but `what bar for 17`; `across corners`; the largest
     `in 30`."""
     at = words.index(size.lower())
     before, behind = words[max(at - 1, 0)], words[min(at + 1, len(words) - 1)]
     if {"af", "flats", "needed", "need", "distance"}.intersection(words):
         return False  # what round it takes is asked
-    if before != "corners" and behind in _SIDED:
+    if (before != "corners" and behind in _SIDED) or behind == "from":
         return False
     if before == "from" or behind in ("round", "bar", "rod", "shaft"):
         return True

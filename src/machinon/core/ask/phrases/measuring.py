@@ -163,7 +163,9 @@ _RATIOS = ("tan", "tangent", "sin", "sine", "cos", "cosine")
 @phrase("angle", "8 degrees 30 minutes in decimals")
 def _angle(s: Said) -> Inputs | None:
     """An angle said otherwise, or one of its ratios; a sine bar has its own sum."""
-    if s.hears("bar") or sum(part.kind != "word" for part in s.parts) != 1:
+    if sum(part.kind != "word" for part in s.parts) != 1:
+        return None
+    if s.hears("bar", "whose", "inverse"):  # of a ratio that is known
         return None
     ratio = s.has(*_RATIOS)
     if not ratio and not s.has("minute", "decimal", "radian", "second", "slope"):

@@ -112,6 +112,8 @@ def _taper_pin(s: Said) -> Inputs | None:
         pin, length = pair[:2]
     pin = pin or s.size()
     length = length or s.size()
+    if length and not s.inch and not pin.startswith("#") and s.mm(length) < s.mm(pin):
+        pin, length = length, pin  # 6 length 40
     if pin.isdigit() and (s.in_inches(length) if length else s.inch):
         pin = f"#{pin}"  # an inch shop's pins have numbers, a metric one's sizes
     if pin.startswith("#") and re.fullmatch(r"[\d./ ]+", length):

@@ -81,12 +81,20 @@ def _metric_said(s: Said) -> str:
     return name if name in cap_screws() else ""
 
 
+def _wound(s: Said) -> bool:
+    """Whether an insert of wire was said by a name of it that ends as it does."""
+    called = [p for p in s.parts if p.kind == "word" and p.word.endswith("coil")]
+    for part in called:
+        part.used = True
+    return bool(called)
+
+
 @phrase("tap-drill", "tap drill 5/16-18")
 def _tap(s: Said) -> Inputs | None:
     thread = thread_said(s)
     percent = s.take("percent")
     threaded = s.has("thread", "threaded") and s.has("hole")
-    insert = s.has("insert", "coil")
+    insert = s.has("insert", "coil") or _wound(s)
     if not thread and s.hears("tap", "tapping") and not s.hears("hole", "bore"):
         thread = _metric_said(s)  # 6 mm tapping drill
     if not thread or not (s.has("tap", "drill") or percent or threaded or insert):
@@ -244,6 +252,8 @@ def _wires(s: Said) -> Inputs | None:
 
 @phrase("pitch", "wires for 1.5 pitch")
 def _by_pitch(s: Said) -> Inputs | None:
+    if s.hears("acme", "trapezoidal", "buttress", "square"):
+        return None  # those are no vees
     starts = s.near("start", kinds=_BARE)
     tpi = s.tpi()
     pitch = f"{tpi}tpi" if tpi else s.near("pitch")
