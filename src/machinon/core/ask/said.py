@@ -623,12 +623,19 @@ def heard(text: str, inch: bool = False) -> Said:
     return said
 
 
+ALIKE = 0.05  # of its size by which two that go together may differ
 MOST_INCHES = 6  # of a metal: 6 in steel are inches, 50 in steel are millimetres
 MOST_UNCLEAR = 24  # what lies between can be either, and so can a drill of 5
+_HOLES = "bore|hole|hub|housing|slot|bush|sleeve|ring"
 _LEADS = re.compile(
     r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?|passes)\b"
     r"|(?:(?:an?|the)\s+(?:[\d./]+\s+)?|[\d./]+\s+)"
-    r"(?:bore|hole|hub|shaft|plate|housing|block|slot|keyway|bush|sleeve|ring)\b",
+    rf"(?:{_HOLES}|shaft|plate|block|keyway)\b",
+    re.IGNORECASE,
+)
+_WITHIN = re.compile(
+    rf"(?:an?\s+|the\s+)?(?:(?:{_HOLES})\s+(?:of\s+)?)?"
+    r"(\d*\.?\d+)\s*(?![\d/.]|mm|in\b|inch|x)",
     re.IGNORECASE,
 )
 # where it is held; so much in a foot or a turn is of inches
@@ -650,6 +657,10 @@ def _after_in(text: str, match: re.Match[str]) -> str:
         return "mm"
     largest = max(map(float, re.findall(r"\d+(?:\.\d+)?", match.group())))
     beside = text[: match.start()] + text[match.end() :]
+    within = None if _INCHES.search(beside) else _WITHIN.match(rest)
+    if within and abs(float(within.group(1)) - largest) < ALIKE * largest:
+        # one in the other: 19.98 in 20.02
+        return "mm" if largest > MOST_INCHES else "unclear"
     if _HELD.match(rest) and not largest % 1 and "/" not in match.group():
         return "mm" if largest > MOST_UNCLEAR else "unclear"
     # a part of an inch, or beside another size in inches: 2 in bar 12 in steel

@@ -136,7 +136,9 @@ def _measured_pair(s: Said) -> Inputs | None:
         shaft, hole = hole, shaft
     if abs(s.mm(hole) - s.mm(shaft)) > ALIKE * s.mm(hole):
         return None
-    if all(re.fullmatch(_TENTHS, size) for size in (shaft, hole)):
+    tenths = [re.fullmatch(_TENTHS, size) for size in (shaft, hole)]
+    bare = all(re.fullmatch(r"[\d.]+", size) for size in (shaft, hole))
+    if any(tenths) and bare and s.mm(f"{hole}mm") < LEAST_BARE:
         shaft, hole = f"{shaft}in", f"{hole}in"
     s.has(
         *_SHAFTS,
@@ -307,6 +309,8 @@ def _housing(s: Said) -> Inputs | None:
 @phrase("bond-gap", "gap to bond a shaft 20 length 30")
 def _bonded(s: Said) -> Inputs | None:
     if not s.has("bond", "bonded", "bonding", "glue", "glued", "gluing"):
+        return None
+    if s.touches("gap", "play"):  # it is known
         return None
     length = s.near("length")
     diameter = s.near("shaft", "bore", "diameter") or s.size()

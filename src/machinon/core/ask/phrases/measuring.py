@@ -59,6 +59,8 @@ def _keyway(s: Said) -> Inputs | None:
     other = "" if pair else s.size()
     if not size:
         return None
+    if other:
+        size, other = s.alike(size, other, fractions=True)
     # a 10 mm keyway is 10 wide, on a shaft that nobody said
     keys = [o for o, b in pairwise(s.parts) if b.word in ("key", "keyway") and o.used]
     if keys and not other and not s.hears("shaft", "bore", "hub"):
@@ -117,7 +119,7 @@ def _e_clip(s: Said) -> Inputs | None:
 
 @phrase("flat", "flat 8 wide on 12.1")
 def _flat(s: Said) -> Inputs | None:
-    if not s.has("flat"):
+    if not s.has("flat") or s.hears("spanner", "wrench"):  # one each side
         return None
     wide, depth, across = s.near("width"), s.near("depth"), s.near("across")
     diameter = s.near("diameter", "round", "shaft") or s.near("on") or s.size()
