@@ -606,6 +606,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("clearance of 19.98 in 20.02", "play", "play", 0.04),
     ("0.75 shaft in 0.7515 bore", "play", "play", 0.0381),
     ("shaft 1 in hole 1.002 in play", "play", "play", 0.0508),
+    # 23.4, half of the finder and 15
+    ("edge finder 10 touched at 23.4 hole 15 in", "edge-find", "position", 43.4),
     ("how tight m6", "screw-torque", "torque", 10.5),
     ("how much taper in 100 mm for mt2", "taper-advance", "diameter_change", 4.995),
     ("3 jaw packing for 3 mm eccentric on a 40 bar", "eccentric-packing", "", None),

@@ -388,7 +388,12 @@ def _edge(s: Said) -> Inputs | None:
     touched = s.behind(*_TOUCHED)
     offset = s.behind("hole", "offset", "to")
     tip = s.near("tip", "finder", "diameter")
-    tip, touched, offset = s.alike(tip or s.size(), touched, offset or s.size())
+    tip, offset = tip or s.size(), offset or s.size()
+    # a hole 15 in from the edge is no 15 inches, where the finder is 10
+    inward = re.fullmatch(r"([\d.]+)\s+in", offset)
+    if inward and not s.inch and re.fullmatch(r"\d+(\.\d+)?", tip) and s.mm(tip) > 1:
+        offset = inward.group(1)
+    tip, touched, offset = s.alike(tip, touched, offset)
     minus = s.has("minus")
     s.has("plus", "finder", "tip", "diameter", "hole", "offset", "centre", "side")
     if not (tip and touched):
