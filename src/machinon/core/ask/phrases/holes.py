@@ -249,11 +249,16 @@ def _sides(s: Said, words: list[str]) -> int:
     for called, sides in _CALLED:
         if s.has(*called):
             return sides
+    for part, after in pairwise(s.parts):  # 6 flats on a 30 round
+        if part.text in _FLATS and after.text.lower() == "flats":
+            part.used = after.used = True
+            return int(part.text)
     across = "across" in words and ("flats" in words or "corners" in words)
     # what is measured across flats is mostly a hexagon
     return 6 if across or "af" in words else 0
 
 
+_FLATS = ("3", "4", "5", "6", "8", "10", "12")
 _CALLED = (
     (("hex",), 6),
     (("square",), 4),
@@ -269,7 +274,9 @@ def _is_of_round(size: str, words: list[str]) -> bool:
     `in 30`."""
     at = words.index(size.lower())
     before, behind = words[max(at - 1, 0)], words[min(at + 1, len(words) - 1)]
-    if {"af", "flats", "needed", "need", "distance"}.intersection(words):
+    counted = any(o in _FLATS and b == "flats" for o, b in pairwise(words))
+    asked = {"af", "needed", "need", "distance", *(() if counted else ("flats",))}
+    if asked.intersection(words):
         return False  # what round it takes is asked
     if (before != "corners" and behind in _SIDED) or behind == "from":
         return False
