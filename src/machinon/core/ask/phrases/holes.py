@@ -280,6 +280,8 @@ def _is_of_round(size: str, words: list[str]) -> bool:
         return False  # what round it takes is asked
     if (before != "corners" and behind in _SIDED) or behind == "from":
         return False
+    if behind == "across" and "corners" not in words:
+        return False
     if before == "from" or behind in ("round", "bar", "rod", "shaft"):
         return True
     said = " ".join(words)
