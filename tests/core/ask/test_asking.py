@@ -609,6 +609,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     # 23.4, half of the finder and 15
     ("edge finder 10 touched at 23.4 hole 15 in", "edge-find", "position", 43.4),
     ("6 flats on a 30 round", "polygon", "across_flats", 25.9808),
+    ("1.25 mm pitch on 8 tpi", "change-gears", "", None),
     ("how tight m6", "screw-torque", "torque", 10.5),
     ("how much taper in 100 mm for mt2", "taper-advance", "diameter_change", 4.995),
     ("3 jaw packing for 3 mm eccentric on a 40 bar", "eccentric-packing", "", None),

@@ -387,6 +387,9 @@ def _gears(s: Said) -> Inputs | None:
     wheels = s.listed("wheel", "gear") or s.listed("with")
     lead = _lead(s)
     asked = s.has("gear", "wheel", "change", "train")
+    # 1.25 mm pitch on 8 tpi
+    inch_screw = any(part.kind == "tpi" for part in s.parts)
+    asked = asked or (inch_screw and s.hears("pitch") and s.hears("on"))
     if not (lead or asked) or s.has("half", "half-nut", "dial"):
         return None
     # a metric pitch on an inch lead screw
