@@ -69,9 +69,7 @@ NAMED = ("end mill", "slot drill")  # are called by their size
 BY_HAND = "saw and files"
 CLEAR_OF = "Clamp it well; keep clear of the turning cutter."
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
-BORED_OUT = (
-    6.0  # mm: wider by no more than this, a hole is bored out of the stock at once
-)
+BORED_OUT = 6.0  # mm: a hole no wider than the stock's by this is bored at once
 
 
 class Operation(Struct, frozen=True):
