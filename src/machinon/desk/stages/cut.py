@@ -253,13 +253,14 @@ class CutView(StageView):
         cut_trial = self.job.job.log.trial
         self.screen = screen
         which = f"Piece {self.job.nth} of {self.job.job.count}: "
-        self.step.setText(which * (self.job.job.count > 1) + self._step_line())
+        step = self._cut_step()
+        self.step.setText(which * (self.job.job.count > 1) + self._step_line(step))
         self.head.setText(screen.head)
         self.large.setText(screen.large)
         set_ink(self.large, screen.ink)
         self._size_large()
         self.under.setText(screen.under)
-        why, step = screen.why, self._cut_step()
+        why = screen.why
         if step is not None and screen.asks in ("start", "touch", "trial", "done"):
             # what is to be thought of before or after
             why = f"{why} {step.note}".strip()
@@ -390,10 +391,9 @@ class CutView(StageView):
             (s for s in steps if self._cuts_it(s) and s.speed is not None), None
         )
 
-    def _step_line(self) -> str:
+    def _step_line(self, step: StepTold | None) -> str:
         fit = self.job.plan.at_machine
         assert fit is not None
-        step = self._cut_step()
         if step is not None:
             speed = speed_text(step.speed)
             # of what a step cuts, the length by itself

@@ -9,6 +9,7 @@ from machinon.core.cutting.coach import warnings_of
 from machinon.core.errors import BadInput
 from machinon.core.job.job import GaugeCheck
 from machinon.core.quantity import length_text, small_text
+from machinon.core.shop.things import Instrument
 from machinon.desk.narrow import Combo
 from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import Field, button, label
@@ -32,6 +33,7 @@ class CuttingTools(QWidget):
         self.job = job
         # as wide as its panel: the names of instruments give way
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self._gauges: tuple[Instrument, ...] = ()  # as they are listed
         self.instrument = Combo()
         self.instrument.setAccessibleName("Instrument")
         self.instrument.activated.connect(
@@ -99,15 +101,18 @@ class CuttingTools(QWidget):
     def _show_instruments(self) -> None:
         fit = self.job.plan.at_machine
         kinds = fit.read_by if fit is not None else ("outside",)
+        gauges = self.job.shop.instruments_for(*kinds)
         self.instrument.blockSignals(True)
-        self.instrument.clear()
-        for gauge in self.job.shop.instruments_for(*kinds):
-            self.instrument.addItem(gauge.name, gauge.id)
-            self.instrument.setItemData(
-                self.instrument.count() - 1,
-                f"± {small_text(gauge.uncertainty, gauge.inch)}",
-                Qt.ItemDataRole.ToolTipRole,
-            )
+        if gauges != self._gauges:
+            self._gauges = gauges
+            self.instrument.clear()
+            for gauge in gauges:
+                self.instrument.addItem(gauge.name, gauge.id)
+                self.instrument.setItemData(
+                    self.instrument.count() - 1,
+                    f"± {small_text(gauge.uncertainty, gauge.inch)}",
+                    Qt.ItemDataRole.ToolTipRole,
+                )
         at = self.instrument.findData(self.job.job.log.instrument)
         self.instrument.setCurrentIndex(max(at, 0))
         self.instrument.blockSignals(False)
