@@ -43,6 +43,11 @@ class Material(Struct, frozen=True):
     rim: float  # m/s that custom lets a rim of it run, 0 where only strength rules
     source: str
 
+    def cold(self, size: float, temperature: float) -> float:
+        """A size at 20 °C of warm work, read by a gauge that is not; mm, °C. Source:
+        ISO 1 (20 °C is the reference temperature)."""
+        return size / (1 + self.expansion * (temperature - 20))
+
     @property
     def hard(self) -> bool:
         """Whether only carbide or a grinding wheel cuts it."""

@@ -313,6 +313,16 @@ class Said:
         least.used = True
         return least.text
 
+    def counted(self, *words: str) -> str:
+        """The whole number right before one of these words, said just so: `6 flats`;
+        empty for none."""
+        for part, after in pairwise(self.parts):
+            counts = part.kind == "number" and part.text.isdigit() and not part.used
+            if counts and after.text.lower() in words:
+                part.used = after.used = True
+                return part.text
+        return ""
+
     def listed(self, *words: str) -> list[int]:
         """The whole numbers behind a word, at least two: `plates 15 16 17`, `wheels 20
         to 65 by 5 and 127`."""

@@ -220,14 +220,13 @@ def _state(said: Request) -> CutState:
     """The state as the coach takes it: true sizes at 20 °C, radial divisions."""
     feature, gauge = said.feature, said.instrument
     zero = gauge.zero or Zero()
-    expansion = material(said.material, "material").expansion
+    metal = material(said.material, "material")
     entries = tuple(
         CutEntry(
             line.dial,
             None
             if line.measured is None
-            else (line.measured - zero.offset)
-            / (1 + expansion * (line.temperature - 20)),
+            else metal.cold(line.measured - zero.offset, line.temperature),
             line.spring,
         )
         for line in said.history
@@ -238,7 +237,7 @@ def _state(said: Request) -> CutState:
     # felt may be half a degree warm
     off = zero.sigma if gauge.zero is not None else reading
     warm = all(line.temperature == 20 for line in said.history)
-    grown = expansion * middle * WARM if warm else 0.0
+    grown = metal.expansion * middle * WARM if warm else 0.0
     return CutState(
         feature.kind == "external",
         feature.lower,

@@ -199,9 +199,7 @@ def _cut_round(stock: Round | Bar, cuts: tuple[Turned, ...]) -> "BaseGeometry":
     """The half section of bar or tube after turning, (z, r)."""
     from shapely import Polygon, box, union_all
 
-    inner = stock.bore / 2 if isinstance(stock, Round) else 0.0
-    wide = stock.diameter if isinstance(stock, Round) else stock.corners
-    whole = box(stock.start, inner, stock.end, wide / 2)
+    whole = box(stock.start, stock.bore / 2, stock.end, stock.widest / 2)
     taken = [Polygon(cut.section) for cut in cuts]
     return whole.difference(
         union_all([section for section in taken if section.area > 1e-12])

@@ -9,7 +9,7 @@ from machinon.core.piece.block_features import SixFaces
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.solid_cuts import Cut, Turned, extent
-from machinon.core.piece.stock import Block, Round
+from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Centre, End
 from machinon.core.piece.within import Box, box_of, holds
 
@@ -77,7 +77,7 @@ def _uncut(body: Body) -> Box:
     stock = body.stock
     if isinstance(stock, Block):
         return stock.low, stock.high
-    out = (stock.diameter if isinstance(stock, Round) else stock.corners) / 2
+    out = stock.widest / 2
     return (-out, -out, stock.start), (out, out, stock.end)
 
 

@@ -509,7 +509,7 @@ def _of_tube(body: Body, values: Values) -> Body:
 
 def _tube_bored(body: Body, solid: Body) -> Iterable[Check]:
     """Whether the hole in the stock leaves metal to bore; solid: as of solid bar."""
-    if not isinstance(body.stock, Round) or not body.stock.bore:
+    if not body.stock.bore:
         return
     if solid.hollow:
         yield at_least(

@@ -39,7 +39,7 @@ def _bar(stock: Bar) -> "Manifold":
     from manifold3d import CrossSection, Manifold
 
     turn = math.pi / stock.sides
-    radius = stock.corners / 2
+    radius = stock.widest / 2
     points = [
         (
             radius * math.cos(turn * (2 * i + 1)),

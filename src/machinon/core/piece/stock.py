@@ -1,7 +1,7 @@
 """The stock of a piece: round or sided bar, tube, or a sawn block."""
 
 import math
-from typing import TypeAlias
+from typing import ClassVar, TypeAlias
 
 import msgspec
 
@@ -18,6 +18,11 @@ class Round(msgspec.Struct, frozen=True, tag="round"):
     start: float
     end: float
     bore: float = 0.0
+
+    @property
+    def widest(self) -> float:
+        """Diameter of what swings."""
+        return self.diameter
 
     @property
     def says(self) -> str:
@@ -38,15 +43,18 @@ class Bar(msgspec.Struct, frozen=True, tag="bar"):
         shape = {4: "square", 6: "hexagon"}.get(self.sides, f"{self.sides} sides")
         return f"{shape} {self.across:g} × {self.end - self.start:g}"
 
+    bore: ClassVar[float] = 0.0  # it is solid
+
     @property
-    def corners(self) -> float:
-        """Diameter over its corners."""
+    def widest(self) -> float:
+        """Diameter of what swings: over its corners."""
         return self.across / math.cos(math.pi / self.sides)
 
 
 class Block(msgspec.Struct, frozen=True, tag="block"):
     """A sawn block, from one corner to the opposite one; mm."""
 
+    bore: ClassVar[float] = 0.0  # it is solid
     low: tuple[float, float, float]
     high: tuple[float, float, float]
 

@@ -11,7 +11,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.family import Check, at_least
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.made import Made
-from machinon.core.piece.stock import Block, Round
+from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
     Ball,
     Centre,
@@ -41,7 +41,7 @@ def on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
     stock = made.body.stock
     if lathe is None or isinstance(stock, Block):
         return
-    wide = stock.diameter if isinstance(stock, Round) else stock.corners
+    wide = stock.widest
     yield at_least(
         "swing",
         "stock",

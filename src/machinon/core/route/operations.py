@@ -32,7 +32,6 @@ from machinon.core.piece.hardware import sold_as, with_unit
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.shown import Shown, from_to
-from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Ball,
     Bevel,
@@ -347,8 +346,7 @@ def planned(
 
 def _not_in_stock(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, ...]:
     """The holdings without the drills that the hole in the stock spares."""
-    stock = made.body.stock
-    bore = stock.bore if isinstance(stock, Round) else 0.0
+    bore = made.body.stock.bore
     if not bore:
         return holdings
 

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from machinon.core.piece.family import STOCK_BORE
 from machinon.core.piece.made import Made
-from machinon.core.piece.stock import CLEANS_UP, DRAWN, Bar, Block, Round, stock_said
+from machinon.core.piece.stock import CLEANS_UP, DRAWN, Bar, Block, stock_said
 from machinon.core.quantity import length_text
 from machinon.core.setting_out.cleaning_up import run_out_most
 from machinon.core.shop.belongings import Belongings, Item
@@ -35,7 +35,7 @@ def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
         return ""
     body = made.body
     sided = body.stock if isinstance(body.stock, Bar) else None
-    hole = body.stock.bore if isinstance(body.stock, Round) else 0.0
+    hole = body.stock.bore
     round_ones = TUBES if hole else ROUNDS
     kinds = SIDED[sided.sides] if sided else round_ones if body.turns else FLATS
     listed = [item for item in shelf.items if item.kind in kinds]
@@ -149,7 +149,7 @@ def _needed(made: Made, inch: bool) -> str:
     if made.body.turns:
         wide = length_text(made.body.largest + 2 * CLEANS_UP, 0.1, inch, unit=False)
         bore = ""
-        if isinstance(made.body.stock, Round) and made.body.stock.bore:
+        if made.body.stock.bore:
             most = max(made.body.hollow - 2 * CLEANS_UP, 0.0)
             bore = f" × bore up to {length_text(most, 0.1, inch, unit=False)}"
         return f"⌀{wide}{bore} × {length_text(_length(made), 0.1, inch)} is needed"

@@ -66,6 +66,11 @@ def apart_from_warmth(typed: str) -> tuple[str, float | None]:
     return size, read_warmth(warm[0]) if warm and warm[0] else None
 
 
+def warmth_hint(inch: bool) -> str:
+    """How a reading of warm work is typed."""
+    return f"where it is warm: {'1.0004 @ 82F' if inch else '25.41 @ 28'}"
+
+
 def read_warmth(typed: str) -> float:
     """A part's temperature as typed, °C; what no hand holds has to say its unit, as it
     is likelier meant in Fahrenheit. Raises BadInput on `temperature`.

@@ -22,7 +22,7 @@ from machinon.core.job.made_piece import (
 from machinon.core.materials import material
 from machinon.core.quantity import length_text, small_text
 from machinon.core.route.operations import StepTold
-from machinon.core.shop.things import Surface
+from machinon.core.shop.things import Instrument, Surface
 from machinon.core.survey.as_typed import apart_from_warmth
 from machinon.core.wording import within
 from machinon.desk.acts.making import MakingActs
@@ -30,6 +30,13 @@ from machinon.desk.acts.making import MakingActs
 MOST_OFF = 0.05  # mm: what reads further off is set, not reckoned with
 # what leaves a size that a slide is fed to
 AT_A_SLIDE = ("turn", "bore", "face", "mill", "square", "groove", "keyway", "grind")
+
+
+def off_said(check: GaugeCheck, gauge: Instrument) -> str:
+    """How far off a gauge was read on a standard: "3 µm over on 25.000 mm"."""
+    off = small_text(abs(check.off), gauge.inch)
+    at = length_text(check.standard, gauge.resolution, gauge.inch)
+    return f"{off} {'over' if check.off > 0 else 'under'} on {at}"
 
 
 class DialActs(MakingActs):
@@ -158,9 +165,8 @@ class DialActs(MakingActs):
         if warm is None:
             return size, ""
         metal = material(made.material if made is not None else "steel")
-        cold = size / (1 + metal.expansion * (warm - 20))
         read = length_text(size, gauge.resolution, gauge.inch)
-        return cold, f" at 20 °C, {read} at {warm:g}"
+        return metal.cold(size, warm), f" at 20 °C, {read} at {warm:g}"
 
     def measured_cut(self, typed: str) -> None:
         """The reading after a cut, or one more of the same surface."""
@@ -365,10 +371,7 @@ class DialActs(MakingActs):
             )
         says = f"{gauge.name}: check taken back."
         if check is not None:
-            at = length_text(check.standard, gauge.resolution, gauge.inch)
-            says = (
-                f"{gauge.name} reads {small_text(check.off, gauge.inch)} over on {at}."
-            )
+            says = f"{gauge.name} reads {off_said(check, gauge)}."
         self._keep(says, self.job.with_log(replace(self.job.log, check=check)))
 
     def set_cutting(self, key: str, typed: str) -> None:

@@ -19,6 +19,7 @@ from machinon.core.quantity import LENGTH, length_text
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.turning import carriage_stop
 from machinon.core.shop.lessons import warning_of
+from machinon.core.survey.as_typed import warmth_hint
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.narrow import Abreast, OnePage, Roomy, keep_low
@@ -280,10 +281,7 @@ class CutView(StageView):
         self.field.edit.setAccessibleName(screen.prompt)
         self.enter_button.setText(screen.enter)
         if screen.asks in ("start", "reading"):
-            inch = self._typed_in_inch()
-            self.field.hint(
-                f"where it is warm: {'1.0004 @ 82F' if inch else '25.41 @ 28'}"
-            )
+            self.field.hint(warmth_hint(self._typed_in_inch()))
         elif not self.field.refused:
             self.field.hint("")
         begun = screen.asks not in ("start", "touch")

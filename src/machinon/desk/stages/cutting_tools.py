@@ -7,9 +7,9 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QSizePolicy, QVBoxLayout, QWid
 
 from machinon.core.cutting.coach import warnings_of
 from machinon.core.errors import BadInput
-from machinon.core.job.job import GaugeCheck
-from machinon.core.quantity import length_text, small_text
+from machinon.core.quantity import small_text
 from machinon.core.shop.things import Instrument
+from machinon.desk.acts.dial import off_said
 from machinon.desk.narrow import Combo
 from machinon.desk.open_job import OpenJob
 from machinon.desk.widgets import Field, button, label
@@ -94,7 +94,10 @@ class CuttingTools(QWidget):
         self._show_instruments()
         self.school.setCurrentIndex(self.school.findData(log.school))
         self.feed.setVisible(not self.job.dial.straight)
-        found = [_read_on_standard(log.checked, self.job)] if log.checked else []
+        found, check = [], log.checked
+        if check is not None:
+            gauge = self.job.shop.instrument(check.instrument)
+            found = [f"It read {off_said(check, gauge)}: taken off."]
         along = [ALONG] if self.job.dial.over else []
         self.minded.setText(" ".join([*found, *along, *self._warnings()]))
 
@@ -179,12 +182,3 @@ class CuttingTools(QWidget):
         self.check.clear()
         self.check.hide()
         self.left.emit()
-
-
-def _read_on_standard(check: GaugeCheck, job: OpenJob) -> str:
-    """What was found of a gauge, in a line."""
-    gauge = job.shop.instrument(check.instrument)
-    off = small_text(abs(check.off), gauge.inch)
-    at = length_text(check.standard, gauge.resolution, gauge.inch)
-    side = "over" if check.off > 0 else "under"
-    return f"It read {off} {side} on {at}: taken off."

@@ -18,6 +18,7 @@ from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, plain, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.setting_out.runout import OVAL, resolve, tells_oval
+from machinon.core.survey.as_typed import warmth_hint
 from machinon.desk.bench import Bench, StageView
 from machinon.desk.faults import faults, painted
 from machinon.desk.narrow import Abreast, narrow_combo
@@ -306,8 +307,7 @@ class ProofView(StageView):
         of = f"of piece {count + 1} of {alike}" if alike > 1 else f"{count + 1} of it"
         self.reading.name.setText(f"Reading {of}, then Enter")
         self.reading.edit.setAccessibleName(f"{surface.name}, reading")
-        warm = "1.0004 @ 82F" if self.job.inch else "25.41 @ 28"
-        self.reading.hint(f"where it is warm: {warm}")
+        self.reading.hint(warmth_hint(self.job.inch))
         self.how.setText(surface.how)
         self.again.setVisible(count > 0)
         line = next((line for line in self.job.plan.proof if line.key == self.at), None)

@@ -626,16 +626,22 @@ class RouteView(StageView):
             if error.key == "because":
                 self._wanted = later
             self._show_step()
-            self.note.setText(error.message)
-            self.note.show()
-            set_ink(self.note, "stop")
-            if self._wanted is not None:
-                self.because.edit.clear()
-                self.because.edit.setFocus()
-                bring_into_view(self.because)
+            self._speak_against(error)
             return
         self._reveal()
         self.frames[self.at].setFocus()
+
+    def _speak_against(self, error: BadInput) -> None:
+        """Says what speaks against a step's place, and asks for a reason where one
+        would do."""
+        self.note.setText(error.message)
+        self.note.show()
+        set_ink(self.note, "stop")
+        if error.key == "because":
+            self.because.show()
+            self.because.clear()
+            self.because.edit.setFocus()
+            bring_into_view(self.because)
 
     def _move_because(self, typed: str) -> None:
         if self._adding:
@@ -669,13 +675,7 @@ class RouteView(StageView):
             key = self.job.add_step(self.at, self._adding, title, because)
         except BadInput as error:
             if error.key == "because":
-                self.because.show()
-                self.because.clear()
-                self.note.setText(error.message)
-                self.note.show()
-                set_ink(self.note, "stop")
-                self.because.edit.setFocus()
-                bring_into_view(self.because)
+                self._speak_against(error)
             else:
                 self.added.refuse(error.message)
             return

@@ -3,7 +3,7 @@
 import re
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
-from machinon.core.ask.said import Said
+from machinon.core.ask.said import ALIKE, Said
 from machinon.core.errors import BadInput
 from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.sizes.limits import limits_of_size
@@ -15,7 +15,6 @@ LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
 MOST_PLAY = 2.0  # mm
 MOST_TIGHT = 0.5  # mm: no more is pressed
-ALIKE = 0.05  # of its size by which a hole and what goes in it may differ
 _SHAFTS = (
     "shaft",
     "pin",

@@ -18,20 +18,12 @@ def _span(s: Said) -> Inputs | None:
         span = s.near("measured", "read")
     if not span:
         return None
-    counted = next(
-        (
-            p
-            for p, after in pairwise(s.parts)
-            if p.kind == "number" and p.text.isdigit() and after.text.lower() == "holes"
-        ),
-        None,
-    )
-    if counted is None:
+    counted = s.counted("holes")
+    if not counted:
         return None
-    counted.used = True
     s.has("hole", "bolt", "circle", "screw", "over", "neighbour")
     hole = s.size()
-    asked = {"span": span, "hole": hole, "holes": counted.text}
+    asked = {"span": span, "hole": hole, "holes": counted}
     return asked if hole else None
 
 
@@ -231,7 +223,10 @@ def _polygon(s: Said) -> Inputs | None:
     words = [part.text.lower() for part in s.parts]
     if s.has("broach") or {"hole", "holes", "thread", "threads"}.intersection(words):
         return None
-    sides = _sides(s, words)
+    counted = s.counted("flats")  # 6 flats on a 30 round
+    if counted:
+        words.remove("flats")
+    sides = int(counted) if counted in _FLATS else _sides(s, words)
     size = s.size()
     if not sides or not size:
         return None
@@ -249,10 +244,6 @@ def _sides(s: Said, words: list[str]) -> int:
     for called, sides in _CALLED:
         if s.has(*called):
             return sides
-    for part, after in pairwise(s.parts):  # 6 flats on a 30 round
-        if part.text in _FLATS and after.text.lower() == "flats":
-            part.used = after.used = True
-            return int(part.text)
     across = "across" in words and ("flats" in words or "corners" in words)
     # what is measured across flats is mostly a hexagon
     return 6 if across or "af" in words else 0
@@ -274,9 +265,7 @@ def _is_of_round(size: str, words: list[str]) -> bool:
     `in 30`."""
     at = words.index(size.lower())
     before, behind = words[max(at - 1, 0)], words[min(at + 1, len(words) - 1)]
-    counted = any(o in _FLATS and b == "flats" for o, b in pairwise(words))
-    asked = {"af", "needed", "need", "distance", *(() if counted else ("flats",))}
-    if asked.intersection(words):
+    if {"af", "flats", "needed", "need", "distance"}.intersection(words):
         return False  # what round it takes is asked
     if (before != "corners" and behind in _SIDED) or behind == "from":
         return False

@@ -121,8 +121,8 @@ def _e_clip(s: Said) -> Inputs | None:
 def _flat(s: Said) -> Inputs | None:
     if not s.has("flat") or s.hears("spanner", "wrench"):  # one each side
         return None
-    if any(o.text.isdigit() and b.text == "flats" for o, b in pairwise(s.parts)):
-        return None  # so many of them
+    if s.counted("flats"):
+        return None
     wide, depth, across = s.near("width"), s.near("depth"), s.near("across")
     diameter = s.near("diameter", "round", "shaft") or s.near("on") or s.size()
     s.has("round", "shaft", "bar", "width", "depth", "cut")
