@@ -276,7 +276,7 @@ def _readable(made: Made, inch: bool) -> str:
         if isinstance(value, bool):
             said = "yes" if value else "no"
         elif isinstance(value, str):
-            said = value
+            said = known.size.word_again(value, inch)
         elif known.size.kind is LENGTH:
             said = length_text(value, 0.001, inch)
         else:

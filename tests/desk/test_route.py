@@ -277,6 +277,25 @@ class InAnInchShop(WindowCase):
         self.window.swap_units()
         self.assertFalse(self.stage("piece").rounds_box.isVisible())
 
+    def test_corners_and_places_opened_and_entered_again_stay_where_they_are(self):
+        """A corner at 50.8 mm is opened as 2 and is no corner at 50.8 in."""
+        self.window.swap_units()
+        begun = begin_job(self.window.file, {"what": "plate-block", "name": "Block"})
+        self.window.open_job(begun.id)
+        piece = self.stage("piece")
+        for part, key, typed in (
+            ("outline", "outline1.points", "0,0 4,0 2,2 0,2"),
+            ("pattern", "pattern1.places", "1,0.5 0.75,1.25"),
+        ):
+            self.job.add_part(part)
+            self.job.set_size(key, typed)
+            kept = self.job.job.making.sizes[key]
+            self.assertIn("50.8" if part == "outline" else "25.4", kept)
+            piece.begin_edit(key)
+            self.assertEqual(piece.edit.text(), typed)
+            self.type(piece.edit, piece.edit.text())
+            self.assertEqual(self.job.job.making.sizes[key], kept)
+
     def test_steps_checks_and_what_is_written_at_holes_are_in_inches(self):
         """The T-nuts' countersink of 13 mm is 0.5118 in; M12 is drilled by 10.3 mm."""
         self.window.open_job("t-nuts")

@@ -517,7 +517,7 @@ class Sheets(unittest.TestCase):
         aside."""
         given = {"swing.screw": "M8", "place.opens": "60"}
         made = make(families()["hinged-arm"], given)
-        lean = math.radians(made.body.feature("swing").tilt)
+        lean = math.radians(made.body.feature("swing").leans[1])
         near, far = (
             shape
             for shape in block_view(made, "top")

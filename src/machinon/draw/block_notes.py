@@ -68,8 +68,8 @@ class BlockNotes(SheetLayout):
             view = seen.get(feature.face, "top")
             return _Seen(view, feature.points, feature.hole.rim / 2)
         if isinstance(feature, Slot):  # where it is looked into, or along it
-            if feature.rounded:
-                return _Seen(seen.get(feature.face, "top"), feature.outline())
+            if feature.rounded or feature.turn:
+                return _Seen(seen.get(feature.face, "top"), feature.rims)
             view = next(view for view, axes in VIEWS.items() if axes[2] == feature.run)
             x, y, _ = VIEWS[view]
             return _Seen(view, [(side[x], side[y]) for side in feature.sides])

@@ -57,8 +57,10 @@ def draw_block_view(
     begun = len(board.items)
     for feature in body.features:
         for cut in cuts_of(feature):
-            if isinstance(cut, Drilled):
+            if isinstance(cut, Drilled) and cut.frame.square:
                 _drilled_lines(board, cut, view, place, feature, body.shadow.box)
+        if isinstance(feature, Holes):
+            _leaning_lines(board, feature, view, place)
         if isinstance(feature, Holes) and isinstance(feature.pattern, HoleCircle):
             _circle_lines(board, feature.frame, feature.pattern, view, place)
     edges: dict[tuple[Point, ...], Role] = {}
@@ -103,12 +105,6 @@ def _drilled_lines(
         centre = place(at[across], at[up])
         unit = place(at[across] + 1, at[up])[0] - centre[0]
         seen = into[along] < 0 if view != "front" else into[along] > 0
-        if cut.tilt and isinstance(holes, Holes):
-            for deep, near in ((0.0, seen), (holes.through, not seen)):
-                points = [place(p[across], p[up]) for p in _slanting_rim(cut, deep)]
-                rim: Role = "outline" if near else "hidden"
-                board.items.append(Shape(tuple(points), rim, 1.4))
-            return
         hole = holes.hole if isinstance(holes, Holes) else None
         radii = sorted({round(r, 6) for _, r in cut.in_metal if r > 0})
         through = hole is not None and hole.depth is None
@@ -139,12 +135,9 @@ def _drilled_lines(
     if isinstance(holes, Holes) and holes.hole.depth is None:
         end = holes.through
 
-    # the sides of a hole that leans stand further apart along the face
-    wide = math.cos(math.radians(cut.tilt)) if cut.frame.u[side] else 1.0
-
     def aside(depth: float, radius: float) -> Point:
-        shifted = [*_leant(cut, min(depth, end))]
-        shifted[side] += radius / wide
+        shifted = [*cut.frame.at(*cut.at, min(depth, end))]
+        shifted[side] += radius
         return place(shifted[across], shifted[up])
 
     chains = [[aside(d, sign * r) for d, r in cut.in_metal] for sign in (1, -1)]
@@ -155,9 +148,73 @@ def _drilled_lines(
         chains.append([aside(depth, radius) for depth, radius in round_it])
     for chain in chains:
         board.items.append(Shape(tuple(chain), "hidden", 1.0, closed=False))
-    mouth, bottom = _leant(cut, -2), _leant(cut, end + 2)
+    mouth, bottom = (cut.frame.at(*cut.at, depth) for depth in (-2, end + 2))
     ends = place(mouth[across], mouth[up]), place(bottom[across], bottom[up])
     board.items.append(Line(*ends, "centre", 0.9))
+
+
+def _leaning_lines(board: Board, holes: Holes, view: str, place: Place) -> None:
+    """Passes of holes that lean to their face: their rims in it and, of what goes
+    through, in the far one, their sides dashed."""
+    across, up, along = VIEWS[view]
+    face, hole = holes.frame, holes.hole
+    out = face.into[along] < 0 if view != "front" else face.into[along] > 0
+    square_on = abs(face.into[along]) > 0.5
+
+    def shown(at: Sequence[float]) -> Point:
+        return place(at[across], at[up])
+
+    for lean in filter(None, holes.leans):
+        reach = holes.through / math.cos(math.radians(lean))
+        end = reach if hole.depth is None else hole.depth + hole.point
+        for at in holes.points:
+            if square_on:
+                rims = [(0.0, hole.widest, out)]
+                if hole.depth is None:
+                    rims.append((holes.through, hole.diameter, not out))
+                for deep, wide, seen in rims:
+                    ring = holes.rim(at, lean, deep, wide)
+                    points = tuple(shown(face.at(u, v, deep)) for u, v in ring)
+                    role: Role = "outline" if seen else "hidden"
+                    board.items.append(Shape(points, role, 1.4))
+            axis = face.leant(at, lean, holes.towards)
+            for chain in _sides_of(holes, axis, lean, along):
+                points = tuple(shown(axis.at(*there)) for there in chain)
+                board.items.append(Shape(points, "hidden", 1.0, closed=False))
+            mouth, bottom = (axis.at(0.0, 0.0, deep) for deep in (-2.0, end + 2.0))
+            board.items.append(Line(shown(mouth), shown(bottom), "centre", 0.9))
+
+
+def _sides_of(
+    holes: Holes, axis: Frame, lean: float, along: int
+) -> list[list[tuple[float, float, float]]]:
+    """The sides of a hole that leans as they are seen along one of the block's axes:
+    places of its own frame."""
+    hole, slope = holes.hole, math.tan(math.radians(lean))
+    reach = holes.through / math.cos(math.radians(lean))
+    # its skin is seen edge on square to the way one looks
+    a, b = -axis.v[along], axis.u[along]
+    size = math.hypot(a, b)
+    if size < SHY:
+        return []
+    a, b = a / size, b / size
+    down = [(deep, wide) for deep, wide in hole.profile(reach) if deep > 0]
+    lines = [[(0.0, hole.widest / 2), *down]]
+    if hole.thread:
+        crest = thread_of(hole.thread).major / 2
+        lines.append([(0.0, crest), (hole.threaded(reach), crest)])
+    found = []
+    for line in lines:
+        for way in (1.0, -1.0):
+            chain = [(way * a * r, way * b * r, deep) for deep, r in line]
+            # both faces cut it aslant
+            u, v, _ = chain[0]
+            chain[0] = u, v, u * slope
+            if hole.depth is None and chain[-1][2] >= reach:
+                u, v, _ = chain[-1]
+                chain[-1] = u, v, reach + u * slope
+            found.append(chain)
+    return found
 
 
 def _circle_lines(
@@ -174,27 +231,6 @@ def _circle_lines(
     board.items.append(Circle((x, y), radius, "centre", 0.9))
     board.items.append(Line((x - reach, y), (x + reach, y), "centre", 0.9))
     board.items.append(Line((x, y - reach), (x, y + reach), "centre", 0.9))
-
-
-def _leant(cut: Drilled, depth: float) -> tuple[float, float, float]:
-    """Place of a hole's axis at a depth."""
-    u, v = cut.at
-    return cut.frame.at(u + depth * math.tan(math.radians(cut.tilt)), v, depth)
-
-
-def _slanting_rim(cut: Drilled, depth: float) -> list[tuple[float, float, float]]:
-    """The rim of a hole that leans in a plane square to its face, at a depth."""
-    radius = max(r for _, r in cut.in_metal)
-    lean = math.radians(cut.tilt)
-    u, v = cut.at[0] + depth * math.tan(lean), cut.at[1]
-    turns = (math.tau * i / 48 for i in range(48))
-    return [
-        cut.frame.at(
-            u + radius / math.cos(lean) * math.cos(turn), v + radius * math.sin(turn),
-            depth,
-        )
-        for turn in turns
-    ]  # fmt: skip
 
 
 def _along_edges(form: EndToEnd, cut: Sunk, view: str) -> list[Edge]:

@@ -170,10 +170,13 @@ def _block(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> Non
         for line in _new_lines(before, after, view):
             for a, b in pairwise(line):
                 board.items.append(Line(place(*a), place(*b), LIT, 2.4))
-    holes = (feature for feature in after.features if feature.name in cut)
-    for hole in (cut for feature in holes for cut in feature.cuts()):
-        if isinstance(hole, Drilled):
-            _lit_hole(board, hole, places, scale)
+    for feature in (feature for feature in after.features if feature.name in cut):
+        if isinstance(feature, Holes) and feature.lean:
+            _lit_rims(board, feature, places)
+            continue
+        for hole in feature.cuts():
+            if isinstance(hole, Drilled):
+                _lit_hole(board, hole, places, scale)
 
 
 def _new_lines(before: Body, after: Body, view: str) -> Iterator[Sequence[Point]]:
@@ -185,6 +188,17 @@ def _new_lines(before: Body, after: Body, view: str) -> Iterator[Sequence[Point]
     for line in getattr(new, "geoms", [new]):
         if line.length > 1e-2:
             yield line.coords
+
+
+def _lit_rims(board: Board, holes: Holes, places: Mapping[str, Place]) -> None:
+    """The mouths of holes that lean, where they are looked into."""
+    for view, place in places.items():
+        across, up, along = VIEWS[view]
+        if abs(holes.frame.into[along]) > 0.5:
+            for at in holes.points:
+                rim = (holes.frame.at(u, v) for u, v in holes.rim(at, holes.lean))
+                points = tuple(place(p[across], p[up]) for p in rim)
+                board.items.append(Shape(points, LIT, 2.4))
 
 
 def _lit_hole(

@@ -39,7 +39,10 @@ from machinon.draw.half_section import round_lost, round_under
 # begin why of a size that may go through, or from end to end, or of a stock's bore
 GOES, IS = "0 goes ", "0 is "
 # choices that the drawing shows
-SHOWN = ("end", "floor", "face", "runs", "side", "which", "form", "datum", "bolting")
+SHOWN = (
+    *("end", "floor", "face", "runs", "side", "which", "form", "datum", "bolting"),
+    *("mirrored", "leans"),
+)
 ALONG = ("along", "x", "y", "z")  # kinds of lines that lead from place to place
 # measures that have a line where nothing else tells them, and how they are called
 FOLLOW = {
@@ -141,7 +144,8 @@ def _following(made: Made, said: Mapping[str, Dimension]) -> dict[str, Dimension
                 continue
             if not joins(dimension) or f"{first}.{measure}" in told:
                 continue
-            if isinstance(feature, Outline) or _is_to_be_said(made, dimension):
+            listed = isinstance(feature, Outline) or measure[-1].isdigit()
+            if listed or _is_to_be_said(made, dimension):
                 found[key] = dimension
     return found
 
@@ -286,7 +290,8 @@ def figure_of(made: Made, known: Known, inch: bool) -> SheetFigure:
     if isinstance(value, bool):
         text = "yes" if value else "no"
     elif isinstance(value, str):
-        text = value.replace("x", " × ") if size.measure == "thread" else value
+        text = size.word_again(value, inch)
+        text = text.replace("x", " × ") if size.measure == "thread" else text
         small = _groove_said(made, size.drawn_at, inch)
     elif size.kind is LENGTH:
         text = length_said(value, inch, given=known.by in ("typed", "read", "copy"))

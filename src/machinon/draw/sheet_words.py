@@ -60,6 +60,8 @@ SAID = {
     "arc": "arc of radius {}",
     "reach": "{} round the nut",
     "radius": "R{}",
+    "length": "{} between its ends",
+    "turn": "turned {}",
 }
 
 
@@ -89,8 +91,8 @@ def notes_of(
             if isinstance(holes.pattern, Arc) and holes.many > 1:
                 text += f", {holes.pattern.pitch:g}° apart"
             text += _turned(made, holes)
-            if holes.tilt:
-                text += f", then {holes.tilt:.1f}° aslant"
+            text += f", {holes.leaning}" if holes.lean else ""
+            text += "".join(f", then {lean:.1f}° aslant" for lean in holes.leans[1:])
         elif isinstance(holes, CrossHoles):
             text = holes.hole.says(_alike(made, holes, by_feature))
             text += f", {holes.apart:g}° apart" if holes.apart else ""
@@ -125,7 +127,7 @@ def _told_short(feature: Feature) -> tuple[str, str] | None:
             return "radius", "corners R{}"
         case RoundSeat():
             return "diameter", f"{spoken(feature.name)}: round ⌀{{}}"
-        case Slot():
+        case Slot() if not feature.turn:
             return "", f"{{}}: {'round ends' if feature.rounded else 'from end to end'}"
     return None
 
@@ -180,6 +182,12 @@ def _measures(
         said["taper"] = f"{by}{feature.half_angle:.3f}° a side"
     if isinstance(feature, Pocket) and "depth" in said:
         said["depth"] = "through"  # its depth has a line where it has a floor
+    if isinstance(feature, Slot):
+        for shown in ("face", "runs"):
+            said.pop(shown, None)
+        if not feature.rounded:
+            said.pop("from_end", None)
+            said["length"] = "from end to end"
     if isinstance(feature, Knurl):
         said["pitch"] += ", crossed" if feature.crossed else ", straight"
     if isinstance(feature, Flats):

@@ -50,7 +50,11 @@ def template(
     for holes in body.features:
         if isinstance(holes, Holes) and holes.face == face:
             for at in holes.points:
-                radius = holes.hole.diameter / 2
+                if holes.lean:
+                    rim = holes.rim(at, holes.lean, wide=holes.hole.diameter)
+                    mouth = tuple(place(*point) for point in rim)
+                    board.items.append(Shape(mouth, "outline", 0.8))
+                radius = 0.0 if holes.lean else holes.hole.diameter / 2
                 _cross(board, place(*at), radius, unit)
     what = f"{made.family.name}, {spoken(face)} as seen from outside"
     _measure_it(board, what, height, unit)

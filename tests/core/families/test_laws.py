@@ -79,6 +79,8 @@ def other_value(known: Known) -> str | None:
     if size.kind is FLAG:
         return "no" if value else "yes"
     if size.kind is TEXT:
+        if size.measure == "places":
+            return "10,10"
         if size.measure == "points":
             return "0,0 60,0 60,30r5 0,30"
         choices = size.choices or {"taper": ("MT2", "MT3")}.get(

@@ -275,6 +275,97 @@ class OnAnyFace(unittest.TestCase):
         self.assertEqual(failed(made), set())
 
 
+class Aslant(unittest.TestCase):
+    def test_a_hole_that_leans_is_as_long_as_its_slope(self):
+        """⌀9 through 30 at 30° off square: 30 / cos 30° = 34.64 along it, whichever way
+        it leans; blind, its depth is along it, with the point 2.70 past that."""
+        for way in ("right", "up", "left", "down"):
+            made = block("hole", hole1_kind="through", hole1_lean="30", hole1_leans=way)
+            self.assertAlmostEqual(taken(made) / (math.pi * 4.5**2 * 34.641), 1, 2)
+            self.assertEqual(failed(made), set())
+        blind = block("hole", hole1_kind="through", hole1_lean="30", hole1_depth="15")
+        self.assertAlmostEqual(
+            taken(blind) / (math.pi * 4.5**2 * (15 + 2.704 / 3)), 1, 2
+        )
+
+    def test_one_that_comes_out_of_the_side_is_noticed(self):
+        """60 across and 15 from the back, 45° through 30: it ends 30 further on."""
+        sizes = {"hole1_from_front": "45", "hole1_lean": "45", "hole1_leans": "up"}
+        self.assertEqual(failed(block("hole", **sizes)), {"hole1-edge"})
+        self.assertEqual(
+            failed(block("hole", **sizes | {"hole1_leans": "down"})), set()
+        )
+
+    def test_two_that_lean_towards_each_other_meet(self):
+        """30 apart on one face: at 10° each they are 5.3 nearer below, at 20° 10.9: 8.2
+        apart, and both wider than that."""
+        sizes = {"hole1_from_side": "35", "hole2_from_side": "65",
+                 "hole1_kind": "through", "hole2_kind": "through",
+                 "hole2_leans": "left"}  # fmt: skip
+        for lean, fault in (("10", set()), ("20", {"hole1-wall-to"})):
+            made = block("hole hole", hole1_lean=lean, hole2_lean=lean, **sizes)
+            self.assertEqual(failed(made), fault)
+
+    def test_it_has_a_set_up_of_its_own_after_those_that_stand_square(self):
+        made = block("hole row", hole1_lean="30")
+        titles = [up.title for up in made.holdings]
+        self.assertIn("Leant by 30°", titles[2])
+        self.assertIn(
+            "row1", [name for s in made.holdings[1].steps for name in s.features]
+        )
+
+    def test_a_slot_is_turned_about_its_first_end_or_its_middle(self):
+        """10 wide and 5 deep: round-ended 30 long it takes as much as straight; at 45°
+        from side to side of 60 it is 84.85 long."""
+        for given, wanted in (
+            ({"slot1_length": "30", "slot1_turn": "20"}, (300 + math.pi * 25) * 5),
+            ({"slot1_turn": "45"}, 84.853 * 10 * 5),
+            ({"slot1_turn": "-30", "slot1_runs": "across"}, 60 / 0.866 * 10 * 5),
+        ):
+            with self.subTest(**given):
+                made = block("slot", **given)
+                self.assertAlmostEqual(taken(made) / wanted, 1, 2)
+                self.assertEqual(failed(made), set())
+        out = block("slot", slot1_length="40", slot1_turn="60")
+        self.assertEqual(failed(out), {"slot1-ends"})
+
+
+class Listed(unittest.TestCase):
+    def test_places_are_drilled_once_more_beyond_the_middle(self):
+        """A hole on the line itself is its own mirror image."""
+        sizes = {"pattern1_datum": "centre", "pattern1_places": "30,20 0,10"}
+        for way, places in (
+            ("no", {(80, 50), (50, 40)}),
+            ("left-right", {(80, 50), (20, 50), (50, 40)}),
+            ("both", {(80, 50), (20, 50), (80, 10), (20, 10), (50, 40), (50, 20)}),
+        ):
+            made = block("pattern", pattern1_mirrored=way, **sizes)
+            self.assertEqual(set(made.body.feature("pattern1").points), places)
+
+    def test_the_two_nearest_of_them_are_looked_at(self):
+        """⌀6.6 at 10 from each other, a quarter of 6.6 wanted: 3.4; at 7 only 0.4."""
+        for last, fault in (("30,10", set()), ("27,10", {"pattern1-apart"})):
+            made = block("pattern", pattern1_places=f"20,10 80,40 {last}")
+            self.assertEqual(failed(made), fault)
+
+    def test_what_is_no_place_is_refused(self):
+        for text, says in (("10", "is no place"), ("5,5 5,5", "is there twice"),
+                           ("5,", "is no place"), ("5,x", "A number")):  # fmt: skip
+            with self.subTest(text), self.assertRaisesRegex(BadInput, says) as refused:
+                block("pattern", pattern1_places=text)
+            self.assertEqual(refused.exception.key, "pattern1.places")
+
+    def test_an_inch_shop_is_shown_inches_that_read_back_the_same(self):
+        made = block("pattern outline", pattern1_places="25.4,12.7 50.8,12.7")
+        for key, text in (
+            ("pattern1.places", "1,0.5 2,0.5"),
+            ("outline1.points", "0,0 3.937008,0 3.937008,1.181102 1.968504,2.362205 "
+             "0,2.362205"),
+        ):  # fmt: skip
+            known = made.sizes[key]
+            self.assertEqual(known.size.word_again(known.value, inch=True), text)
+
+
 class Outlined(unittest.TestCase):
     def test_a_corner_cut_off_takes_its_triangle_away(self):
         """100 × 60 × 30 less a triangle of 50 × 30 at its right back corner."""

@@ -18,7 +18,7 @@ class Swings(unittest.TestCase):
         = 116 mm³ more than a straight hole of π / 4 × 6.6² × 10 = 342."""
         arm = made("hinged-arm", **SWINGS)
         hole = arm.body.feature("swing")
-        self.assertAlmostEqual(hole.tilt, 19.45, delta=0.1)
+        self.assertAlmostEqual(hole.leans[1], 19.45, delta=0.1)
         taken = made("hinged-arm").body.volume - arm.body.volume
         self.assertAlmostEqual(taken, 342 + 116, delta=10)
         titles = [step.title for up in arm.holdings for step in up.steps]

@@ -756,6 +756,43 @@ class HolesAreWalked(unittest.TestCase):
                                          "Turns": 13.0})  # fmt: skip
 
 
+class Aslant(unittest.TestCase):
+    def test_a_hole_that_leans_right_stands_upright_once_the_left_edge_is_raised(self):
+        """30° on a sine bar of 100: slips of 50. Its flat is whole once an end mill of
+        9 is 4.5 tan 30° = 2.598 below the mark; it is through at 30 / cos 30° + 2.598
+        and the point of 2.704."""
+        given = {"parts": "hole", "hole1.kind": "through", "hole1.lean": "30"}
+        lines = {line.key: line for line in listed("plate-block", "drill-hole1", given)}
+        self.assertEqual(list(lines)[:4], ["mark-1", "punch", "lean", "flat-1"])
+        self.assertEqual(lines["lean"].head, "Raise its left edge")
+        self.assertEqual(figures(lines["lean"])["Slips under the sine bar"], 50)
+        self.assertEqual(figures(lines["flat-1"]), {"Down from the mark": 2.598})
+        through = 34.641 + 2.598 + 2.704
+        self.assertAlmostEqual(
+            figures(list(lines.values())[-1])["Point at"], through, places=2
+        )
+
+    def test_turned_over_it_leans_the_other_way(self):
+        given = {"parts": "hole", "hole1.face": "bottom", "hole1.lean": "20"}
+        lines = listed("plate-block", "drill-hole1", given)
+        self.assertIn("Raise its right edge", [line.head for line in lines])
+
+    def test_a_slot_that_is_turned_is_set_by_two_spots_on_its_middle(self):
+        """Its ends 40 apart at 30°: 34.641 along and 20 across; from below, left is
+        where it was right."""
+        for face, left, right in (
+            ("top", (10, 30), (44.641, 50)),
+            ("bottom", (55.359, 50), (90, 30)),
+        ):
+            given = {"parts": "slot", "slot1.face": face, "slot1.length": "40",
+                     "slot1.turn": "30"}  # fmt: skip
+            first, second, turn, *_ = listed("plate-block", "mill-slot1", given)
+            with self.subTest(face):
+                self.assertEqual(tuple(figures(first).values()), left)
+                self.assertEqual(tuple(figures(second).values()), right)
+                self.assertEqual(figures(turn), {"Turned by": 30, "Apart": 40})
+
+
 class PassesAreCounted(unittest.TestCase):
     def test_turning_ends_on_the_size_and_on_the_dial_that_it_means(self):
         """From 37 to 35 by a dial that counts the diameter: 2.00 off. The shank behind

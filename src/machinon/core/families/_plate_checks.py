@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from itertools import pairwise
+from itertools import combinations, pairwise
 
 from machinon.core.families._plate_features import (
     block_of,
@@ -10,9 +10,8 @@ from machinon.core.families._plate_features import (
     dovetail_of,
     face_of,
     feature_of_part,
-    hole_of_part,
     parts_of,
-    pattern_of,
+    slot_of,
     tee_of,
 )
 from machinon.core.families._tapped import thread_checks
@@ -29,13 +28,13 @@ from machinon.core.piece.family import (
     spoken,
 )
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hole_features import Grid, Holes, Pattern
+from machinon.core.piece.hole_features import Grid, Hole, Holes, Pattern, Places
 from machinon.core.piece.outline import corners_of, outline_of
 from machinon.core.piece.walls import between, in_metal, wall_checks
 from machinon.core.threads.screws import cap_screw
 from machinon.core.wording import begun
 
-DRILLED = ("hole", "row", "holes", "ring", "bore")
+DRILLED = ("hole", "row", "holes", "ring", "pattern", "bore")
 SUNK = ("slot", "pocket", "vee", "dovetail", "tee", "seat", "rebate")
 SEEN = 10.0  # mm of metal: more is not spoken of
 
@@ -61,13 +60,20 @@ def _pitch(pattern: Pattern) -> float:
             (pattern.up, pattern.pitch_up),
         )
         return min(abs(pitch) for count, pitch in ways if count > 1)
-    return min(math.dist(a, b) for a, b in pairwise(pattern.points()))
+    points = pattern.points()
+    pairs = combinations(points, 2) if isinstance(pattern, Places) else pairwise(points)
+    return min(math.dist(a, b) for a, b in pairs)
 
 
 def _drilled(s: Values, name: str) -> Holes:
     holes = feature_of_part(s, name)
     assert isinstance(holes, Holes)
     return holes
+
+
+def _half(holes: Holes) -> float:
+    """Half of what a mouth is long."""
+    return holes.hole.widest / 2 / math.cos(math.radians(holes.lean))
 
 
 def _clear_checks(s: Values, name: str) -> Iterable[Check]:
@@ -77,7 +83,8 @@ def _clear_checks(s: Values, name: str) -> Iterable[Check]:
     others = (_drilled(s, part) for part in drilled[drilled.index(name) + 1 :])
     gaps = {
         other.name: min(math.dist(a, b) for a in own.points for b in other.points)
-        - (own.hole.widest + other.hole.widest) / 2
+        - _half(own)
+        - _half(other)
         for other in others
         if other.face == own.face
     }
@@ -93,14 +100,35 @@ def _clear_checks(s: Values, name: str) -> Iterable[Check]:
         )
 
 
+def _lowest(hole: Hole, lean: float) -> float:
+    """How far below its face a blind hole goes: its point, or the low side of its
+    shoulder."""
+    angle, down = math.radians(lean), hole.depth or 0.0
+    point = (down + hole.point) * math.cos(angle)
+    return max(point, down * math.cos(angle) + hole.diameter / 2 * math.sin(angle))
+
+
+def _far_ends(holes: Holes) -> list[tuple[float, float]]:
+    """Where the axes of holes that lean end, seen square to their face."""
+    if not holes.lean:
+        return []
+    hole, lean, way = holes.hole, math.radians(holes.lean), math.radians(holes.towards)
+    down = holes.reach if hole.depth is None else hole.depth + hole.point
+    aside = down * math.sin(lean)
+    x, y = aside * math.cos(way), aside * math.sin(way)
+    return [(u + x, v + y) for u, v in holes.points]
+
+
 def _holes_checks(s: Values, name: str) -> Iterable[Check]:
     long, wide, deep = face_of(s, s[f"{name}.face"])
-    hole, points = hole_of_part(s, name), pattern_of(s, name).points()
-    outer = hole.widest / 2
+    holes = _drilled(s, name)
+    hole, points = holes.hole, holes.points
+    outer = _half(holes)
     said = spoken(name)
-    near = min(min(x, long - x, y, wide - y) for x, y in points)
+    ends = [*points, *_far_ends(holes)]
+    near = min(min(x, long - x, y, wide - y) for x, y in ends)
     if s[f"{name}.face"] in ("top", "bottom"):
-        near = min(near, *_from_outlines(s, points))
+        near = min(near, *_from_outlines(s, ends))
     yield at_least(
         f"{name}-edge",
         name,
@@ -125,7 +153,7 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         yield at_least(
             f"{name}-apart",
             name,
-            _pitch(pattern_of(s, name)) - 2 * outer,
+            _pitch(holes.pattern) - 2 * outer,
             0.25 * hole.diameter,
             f"Metal between neighbours of {said} (a quarter of a hole)",
         )
@@ -142,7 +170,7 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         yield at_least(
             f"{name}-under-head",
             name,
-            deep - hole.bore_depth,
+            holes.reach - hole.bore_depth,
             0.8 * hole.diameter,
             f"Metal under the screw heads of {said}",
         )
@@ -150,22 +178,28 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         yield at_least(
             f"{name}-floor",
             name,
-            deep - hole.depth - hole.point,
+            deep - _lowest(hole, holes.lean),
             1.0,
             f"Metal below the points of {said}",
         )
     if hole.thread:
         others = [feature_of_part(s, part) for part in s["parts"] if part != name]
-        left = in_metal(_drilled(s, name), hole.threaded(deep), others)
+        left = in_metal(holes, hole.threaded(holes.reach), others)
         yield from thread_checks(name, hole, str(s["material"]), left)
 
 
 def _wall_checks(s: Values, name: str) -> Iterable[Check]:
-    """Metal between holes and what is cut from another face or is no hole; of two such
-    holes the first says it."""
+    """Metal between holes and what is cut from another face, leans otherwise or is no
+    hole; of two such holes the first says it."""
     drilled, own = parts_of(s, *DRILLED), _drilled(s, name)
     others = [_drilled(s, part) for part in drilled[drilled.index(name) + 1 :]]
-    cuts: list[Feature] = [other for other in others if other.face != own.face]
+    # those square to one face are told by what lies between their mouths
+    cuts: list[Feature] = [
+        other
+        for other in others
+        if other.face != own.face
+        or (other.lean, other.towards) != (own.lean, own.towards)
+    ]
     cuts += [feature_of_part(s, part) for part in parts_of(s, *SUNK)]
     return wall_checks(own, cuts)
 
@@ -220,6 +254,18 @@ def _slot_checks(s: Values, name: str) -> Iterable[Check]:
         f"Metal left at the floor of {spoken(name)}",
     )
     across, half = crosswise(s, name), s[f"{name}.width"] / 2
+    slot = slot_of(s, name)
+    if slot.turn:
+        if slot.rounded:
+            yield at_least(
+                f"{name}-ends",
+                name,
+                min(min(x, long - x, y, wide - y) for x, y in slot.outline()),
+                1.0,
+                f"Metal round {spoken(name)} (below nothing it runs out)",
+                grave=False,
+            )
+        return
     yield _side_check(name, s[f"{name}.at"], half, long if across else wide)
     if closed := s[f"{name}.length"]:
         first, end = s[f"{name}.from_end"], wide if across else long
@@ -463,6 +509,7 @@ _CHECKS: Mapping[str, Callable[[Values, str], Iterable[Check]]] = {
     "row": _holes_checks,
     "holes": _holes_checks,
     "ring": _holes_checks,
+    "pattern": _holes_checks,
     "bore": _bore_checks,
     "slot": _slot_checks,
     "rebate": _rebate_checks,

@@ -27,6 +27,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import BlockFace, Dimension, Feature
 from machinon.core.piece.hole_features import (
+    TOWARDS,
     Grid,
     Hole,
     HoleCircle,
@@ -34,7 +35,7 @@ from machinon.core.piece.hole_features import (
     Pattern,
     Places,
 )
-from machinon.core.piece.outline import Corner, corners_of, outline_of
+from machinon.core.piece.outline import Corner, corners_of, outline_of, places_of
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
@@ -77,8 +78,32 @@ def from_centre(s: Values, name: str) -> bool:
     return s.get(f"{name}.datum") == "centre"
 
 
+def leaning(s: Values, name: str) -> bool:
+    """Whether the holes of a part are not square to their face."""
+    return bool(s.get(f"{name}.lean"))
+
+
+def _listed(s: Values, name: str) -> Places:
+    """Holes wherever they are typed, and as far beyond the middle of the face. Raises
+    BadInput where two of them are one."""
+    long, wide, _ = face_of(s, s[f"{name}.face"])
+    x0, y0 = (long / 2, wide / 2) if from_centre(s, name) else (0.0, 0.0)
+    key = f"{name}.places"
+    found = [(x0 + x, y0 + y) for x, y in places_of(str(s[key]), key=key)]
+    beyond = s[f"{name}.mirrored"]
+    if beyond in ("left-right", "both"):
+        found += [(long - x, y) for x, y in found]
+    if beyond in ("up-down", "both"):
+        found += [(x, wide - y) for x, y in found]
+    # on the line itself a hole is its own mirror image
+    return Places(tuple(dict.fromkeys((round(x, 6), round(y, 6)) for x, y in found)))
+
+
 def pattern_of(s: Values, name: str) -> Pattern:
-    """Places of a part's holes on its face, from the low left corner, in mm."""
+    """Places of a part's holes on its face, from the low left corner, in mm. Raises
+    BadInput on places that are none."""
+    if kind_of(name) == "pattern":
+        return _listed(s, name)
     long, wide, _ = face_of(s, s[f"{name}.face"])
     x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
     if from_centre(s, name):
@@ -168,11 +193,14 @@ def slot_of(s: Values, name: str) -> Slot:
     at, width, depth = s[f"{name}.at"], s[f"{name}.width"], s[f"{name}.depth"]
     first, closed = s[f"{name}.from_end"], s[f"{name}.length"]
     across = crosswise(s, name)
-    end = wide if across else long
+    end, turn = wide if across else long, float(s[f"{name}.turn"])
     # from one end to the other, or between the centres of its round ends
-    a, b = (first, first + closed) if closed else (-1.0, end + 1.0)
+    past = max(long, wide) if turn else 1.0
+    a, b = (first, first + closed) if closed else (-past, end + past)
     first_end, last_end = ((at, a), (at, b)) if across else ((a, at), (b, at))
-    return Slot(name, face, block, first_end, last_end, width, depth, bool(closed))
+    return Slot(
+        name, face, block, first_end, last_end, width, depth, bool(closed), turn
+    )
 
 
 def feature_of_part(s: Values, name: str) -> Feature:
@@ -184,13 +212,18 @@ def feature_of_part(s: Values, name: str) -> Feature:
         return float(s[f"{name}.{measure}"])
 
     match kind_of(name):
-        case "hole" | "row" | "holes" | "ring":
+        case "hole" | "row" | "holes" | "ring" | "pattern":
             face = s[f"{name}.face"]
-            deep = face_of(s, face)[2]
-            pattern, hole = pattern_of(s, name), hole_of_part(s, name)
-            centred = from_centre(s, name)
             return Holes(
-                name, face, pattern, hole, deep, block=block, from_centre=centred
+                name,
+                face,
+                pattern_of(s, name),
+                hole_of_part(s, name),
+                face_of(s, face)[2],
+                block=block,
+                from_centre=from_centre(s, name),
+                leans=(float(s.get(f"{name}.lean", 0.0)),),
+                towards=TOWARDS[s.get(f"{name}.leans", "right")],
             )
         case "bore":
             at = Places(((size("from_side"), size("from_front")),))

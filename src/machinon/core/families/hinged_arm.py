@@ -96,7 +96,7 @@ def build(s: Values) -> Body:
         at = Places(((end + s["swing.from_pivot"], end),))
         features.append(
             Holes("swing", "top", at, Hole(screw.normal), high, block=block,
-                  beside=end, tilt=float(_long_hole(s)["tilt"]))
+                  beside=end, leans=(0.0, float(_long_hole(s)["tilt"])))
         )  # fmt: skip
     if _slotted(s):
         middle = end + s["arm.centres"] / 2

@@ -7,6 +7,8 @@ corner; what is in a face is dimensioned from there, or from the face's centre.
 from collections.abc import Iterable, Mapping
 from typing import Any
 
+from msgspec.structs import replace
+
 from machinon.core.families._dovetail import dovetail_steps
 from machinon.core.families._plate_checks import checks
 from machinon.core.families._plate_features import (
@@ -18,8 +20,8 @@ from machinon.core.families._plate_features import (
     hole_by_screw,
     hole_of_part,
     is_female,
+    leaning,
     parts_of,
-    pattern_of,
 )
 from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.piece.block_features import (
@@ -41,13 +43,15 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import BlockFace
 from machinon.core.piece.hardware import Hardware, cap_screws
+from machinon.core.piece.hole_features import TOWARDS, Holes
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 
 KINDS = ("through", "tapped", "counterbored", "countersunk", "reamed")
 FLOOR = 0.3  # mm that the end mill leaves on the floor of a T-slot
-DRILLED = ("hole", "row", "holes", "ring")  # parts that are patterns of holes
+# parts that are patterns of holes
+DRILLED = ("hole", "row", "holes", "ring", "pattern")
 FACES: tuple[BlockFace, ...] = ("top", "bottom", "front", "back", "left", "right")
 # what the length and the width of a part's face come from
 ITS_FACE = ("block.length", "block.width", "block.height", "{}.face")
@@ -113,12 +117,33 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
                 Step("mill", (name,), title=title, tool="boring head", note=note)
             )
     for name in parts_of(s, *DRILLED):
-        if s[f"{name}.face"] == face:
+        if s[f"{name}.face"] == face and not leaning(s, name):
             steps += _drilled(s, name)
     for name in parts_of(s, "slot"):
         if s[f"{name}.face"] == face:
             steps.append(Step("mill", (name,)))
     return steps
+
+
+def _aslant(s: Values, name: str) -> Holding:
+    """The set-up for holes that lean to their face: the work is leant instead."""
+    lean, face = s[f"{name}.lean"], s[f"{name}.face"]
+    drill, *more = _drilled(s, name)
+    first = replace(
+        drill,
+        note="On the slope, first an end mill, plunged until it stands on a whole "
+        "flat; then it is spotted and drilled.",
+        caution="On a slope a drill walks off and snaps: flat first. The work must not "
+        "slide down: a stop below it, clamps above.",
+    )
+    up = "upper face up" if face == "top" else f"{face} face up"
+    return Holding(
+        f"leant-{name}",
+        "mill",
+        f"Leant by {lean:g}° on an angle block, {up}",
+        f"So {spoken(name)} stands upright under the spindle.",
+        (first, *more),
+    )
 
 
 def _tee_steps(name: str, said: str) -> tuple[Step, Step]:
@@ -168,6 +193,8 @@ def route(s: Values) -> tuple[Holding, ...]:
                 tuple(steps),
             )
         )
+    leant = [name for name in parts_of(s, *DRILLED) if leaning(s, name)]
+    holdings += [_aslant(s, name) for name in leant]
     shaped = [
         Step("mill", (name,), title="Round the corners")
         for name in parts_of(s, "corner")
@@ -217,6 +244,14 @@ def _wide(name: str, s: Values) -> float:
 
 def _circle(name: str, s: Values) -> float:
     return 0.6 * min(face_of(s, s[f"{name}.face"])[:2])
+
+
+def _three(name: str, s: Values) -> str:
+    """Three places in a face to begin with."""
+    long, wide, _ = face_of(s, s[f"{name}.face"])
+    x, y = (long / 2, wide / 2) if from_centre(s, name) else (0.0, 0.0)
+    places = ((0.25, 0.25), (0.5, 0.8), (0.75, 0.25))
+    return " ".join(f"{a * long - x:g},{b * wide - y:g}" for a, b in places)
 
 
 def _across(name: str, s: Values) -> float:
@@ -270,15 +305,21 @@ def _made(kind: str, screw: str) -> tuple[Size, ...]:
     )  # fmt: skip
 
 
+_ASLANT = (
+    Size("lean", "lean of {}", "0", "0 is square to its face", 0, 60, ANGLE),
+    Size("leans", "where {} leans to", "right", "", kind=TEXT, choices=(*TOWARDS,)),
+)
+
+
 PARTS = (
     FreePart("hole", "A hole", (
         *_made("tapped", "M8"), _DATUM,
-        *_where(_on_its_face(0, "{}.datum"), _on_its_face(1, "{}.datum")),
+        *_where(_on_its_face(0, "{}.datum"), _on_its_face(1, "{}.datum")), *_ASLANT,
     )),
     FreePart("row", "Holes in a row", (
         *_made("through", "M6"),
         Size("across", "how many {} has", "3", "", 2, 40, COUNT),
-        *_where({"rule": "15"}),
+        *_where({"rule": "15"}), *_ASLANT,
     )),
     FreePart("holes", "Holes in a rectangle", (
         *_made("counterbored", "M8"),
@@ -297,6 +338,13 @@ PARTS = (
         Size("start", "angle of the first of {}", "90", "at the back", -360, 360,
              ANGLE),
         *_where(_on_its_face(0)),
+    )),
+    FreePart("pattern", "Holes at places of their own", (
+        *_made("through", "M6"), _DATUM,
+        Size("places", "places of {}", OfPart(_three), "three to begin with", kind=TEXT,
+             rests=("{}.datum", *ITS_FACE)),
+        Size("mirrored", "{} once more, mirrored", "no", "", kind=TEXT,
+             choices=("no", "left-right", "up-down", "both")), *_ASLANT,
     )),
     FreePart("bore", "A bore", (
         Size("diameter", "{}", "20", "", 2, 400),
@@ -319,6 +367,7 @@ PARTS = (
         Size("length", "{} between its ends", "0",
              "0 goes from end to end", 0, 1000),
         Size("from_end", "{} from the edge", "10", "", 0, 1000),
+        Size("turn", "{} turned by", "0", "0 runs square to the edges", -89, 89, ANGLE),
     ), surfaces=(("slot", "width"),)),
     FreePart("pocket", "A pocket or window", (
         Size("from_side", "{} from the left", "15", "", 0, 1000),
@@ -392,12 +441,14 @@ PARTS = (
 
 def hardware(s: Values) -> Iterable[Hardware]:
     """Screws for the holes that they go through, as far as their sizes say."""
-    for name in parts_of(s, "hole", "row", "holes", "ring"):
+    for name in parts_of(s, *DRILLED):
         kind, hole = s[f"{name}.kind"], hole_of_part(s, name)
         if kind in ("tapped", "reamed") or hole.depth is not None:
             continue
-        through = face_of(s, s[f"{name}.face"])[2] - hole.bore_depth
-        count = len(pattern_of(s, name).points())
+        holes = feature_of_part(s, name)
+        assert isinstance(holes, Holes)
+        through = holes.reach - hole.bore_depth
+        count = holes.many
         head = "countersunk" if kind == "countersunk" else "cap"
         use = f"in {spoken(name)}"
         screw = str(s[f"{name}.screw"])
@@ -482,6 +533,21 @@ FAMILY = grown(
                 "edge1.which": "upright",
             },
             {"parts": "outline", "block.height": "8"},
+            {
+                "parts": "pattern hole slot",
+                "pattern1.datum": "centre",
+                "pattern1.places": "38,20 25,20",
+                "pattern1.mirrored": "both",
+                "hole1.kind": "through",
+                "hole1.lean": "25",
+                "hole1.leans": "up",
+                "slot1.face": "top",
+                "slot1.length": "20",
+                "slot1.width": "6",
+                "slot1.at": "25",
+                "slot1.from_end": "12",
+                "slot1.turn": "20",
+            },
             {
                 "parts": "seat seat",
                 "seat2.runs": "along",

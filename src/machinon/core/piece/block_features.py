@@ -1,31 +1,27 @@
 """Features of blocks: faces, slots, pockets, rebates, flanks, edges and outlines."""
 
 import math
-from collections.abc import Mapping
-from typing import ClassVar, Literal, TypeAlias
+from typing import ClassVar, Literal
 
 from msgspec.structs import replace
 
-from machinon.core.piece.feature import PAST, BlockFace, Dimension, Face, Feature
+from machinon.core.piece.feature import (
+    FACE_AXES,
+    PAST,
+    BlockFace,
+    Dimension,
+    Face,
+    Feature,
+)
 from machinon.core.piece.solid_cuts import (
     Cut,
     Point,
     Sunk,
     arc,
     block_face,
+    long_hole,
     rectangle,
 )
-
-Axis: TypeAlias = Literal["x", "y", "z"]
-# across and up a face as it is looked at, and into it
-FACE_AXES: Mapping[BlockFace, tuple[Axis, Axis, Axis]] = {
-    "top": ("x", "y", "z"),
-    "bottom": ("x", "y", "z"),
-    "front": ("x", "z", "y"),
-    "back": ("x", "z", "y"),
-    "left": ("y", "z", "x"),
-    "right": ("y", "z", "x"),
-}
 
 
 def _off_corner(radius: float) -> float:
@@ -77,10 +73,41 @@ class Slot(Feature, frozen=True):
     width: float
     depth: float
     rounded: bool = False  # its ends are as round as its cutter
+    # degrees that it is turned from there, about the middle of its first end or, where
+    # it goes from end to end, about its own
+    turn: float = 0.0
+
+    @property
+    def pivot(self) -> Point:
+        """What it is turned about."""
+        (ax, ay), (bx, by) = self.a, self.b
+        return self.a if self.rounded else ((ax + bx) / 2, (ay + by) / 2)
+
+    def turned(self, x: float, y: float) -> Point:
+        """A place of it as it lies along or across its face, turned with it."""
+        if not self.turn:
+            return x, y
+        px, py = self.pivot
+        cos, sin = math.cos(math.radians(self.turn)), math.sin(math.radians(self.turn))
+        along, up = x - px, y - py
+        return px + along * cos - up * sin, py + along * sin + up * cos
+
+    @property
+    def rims(self) -> tuple[Point, ...]:
+        """Places on its edge in the face: all round, or of one that goes from end to
+        end beside its middle."""
+        if self.rounded:
+            return self.outline()
+        (x, y), half = self.pivot, self.width / 2
+        if self.a[0] == self.b[0]:
+            return self.turned(x - half, y), self.turned(x + half, y)
+        return self.turned(x, y - half), self.turned(x, y + half)
 
     def outline(self) -> tuple[Point, ...]:
-        from machinon.core.piece.solid_cuts import long_hole
+        """Its edge in the face, round once."""
+        return tuple(self.turned(*point) for point in self._straight())
 
+    def _straight(self) -> tuple[Point, ...]:
         if self.rounded:
             return long_hole(self.a, self.b, self.width)
         (ax, ay), (bx, by) = self.a, self.b
@@ -112,17 +139,20 @@ class Slot(Feature, frozen=True):
         at, along = self.a if across else self.a[::-1]
         end = (self.b if across else self.b[::-1])[1]
         kind, other = (u, v) if across else (v, u)
+        beside = self.pivot[1 if across else 0] if self.turn else 0.0
         found = {
-            "at": Dimension(kind, 0.0, at),
+            "at": Dimension(kind, 0.0, at, (beside, 0.0)),
             "width": Dimension(kind, at - half, at + half),
             "depth": Dimension(into, low, low + self.depth),
         }
         said = dict.fromkeys(
-            ("face", "runs", "length", "from_end"), Dimension("hole", 0.0, 0.0)
+            ("face", "runs", "length", "from_end", "turn"), Dimension("hole", 0.0, 0.0)
         )
         if self.rounded:
             found["from_end"] = Dimension(other, 0.0, along, (at, 0.0))
             found["length"] = Dimension(other, along, end, (at, 0.0))
+        if self.turn:  # no line of the block measures these
+            found |= dict.fromkeys(("width", "length", "turn"), said["runs"])
         return said | found
 
     @property

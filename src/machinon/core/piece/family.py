@@ -19,7 +19,12 @@ from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Side
 from machinon.core.piece.hardware import Hardware
-from machinon.core.piece.outline import corners_of, corners_text
+from machinon.core.piece.outline import (
+    corners_of,
+    corners_text,
+    places_of,
+    places_text,
+)
 from machinon.core.piece.shown import Shown
 from machinon.core.quantity import COUNT, LENGTH, Kind, length_text, plain
 from machinon.core.reckoning import FLAG, TEXT
@@ -89,6 +94,8 @@ class Size(Struct, frozen=True):
             raise unknown(self.key, text, self.choices)
         if self.measure == "points":
             return corners_text(corners_of(text, inch, self.key))
+        if self.measure == "places":
+            return places_text(places_of(text, inch, self.key))
         if self.measure == "screw":
             return cap_screw(text, self.key).size
         if self.measure == "thread" and text != "none":
@@ -98,6 +105,14 @@ class Size(Struct, frozen=True):
         if not text:
             raise BadInput(self.key, f"Nothing is typed. Type {self.words}.")
         return text
+
+    def word_again(self, word: str, inch: bool) -> str:
+        """A word of it as it would be typed again, lengths in the shop's unit."""
+        if self.measure == "points":
+            return corners_text(corners_of(word), inch)
+        if self.measure == "places":
+            return places_text(places_of(word), inch)
+        return word
 
     def checked(self, value: float) -> float:
         """The figure, where it lies in its range. Raises BadInput with the range."""

@@ -15,6 +15,16 @@ from machinon.core.piece.solid_cuts import Cut
 
 Side = Literal["left", "right"]
 BlockFace = Literal["top", "bottom", "front", "back", "left", "right"]
+Axis = Literal["x", "y", "z"]
+# across and up a face as it is looked at, and into it
+FACE_AXES: Mapping[BlockFace, tuple[Axis, Axis, Axis]] = {
+    "top": ("x", "y", "z"),
+    "bottom": ("x", "y", "z"),
+    "front": ("x", "z", "y"),
+    "back": ("x", "z", "y"),
+    "left": ("y", "z", "x"),
+    "right": ("y", "z", "x"),
+}
 POINT = 118.0  # degrees: the point of a drill
 PAST = 1.0  # mm that a through hole goes past the last metal
 

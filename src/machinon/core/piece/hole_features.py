@@ -7,6 +7,7 @@ from typing import TypeAlias
 import msgspec
 
 from machinon.core.piece.feature import (
+    FACE_AXES,
     PAST,
     POINT,
     BlockFace,
@@ -37,8 +38,10 @@ from machinon.core.threads.tapping import drill_named
 SAID = (
     *("diameter", "count", "circle", "screw", "thread", "drill", "depth", "reamed"),
     *("counterbore", "counterbore_depth", "across", "up", "kind", "pattern"),
-    *("datum", "face"),
+    *("datum", "face", "lean", "leans"),
 )
+# the way that a hole leans along its face, degrees
+TOWARDS = {"right": 0.0, "up": 90.0, "left": 180.0, "down": 270.0}
 
 
 class Hole(msgspec.Struct, frozen=True):
@@ -228,9 +231,10 @@ class Holes(Feature, frozen=True):
     block: tuple[float, float, float] | None = None
     from_centre: bool = False  # whether its places are said from the middle of the face
     beside: float | None = None  # along a block, the hole that its place is said from
-    # degrees by which a second pass through the same mouth leans along the face, so
-    # that it is long at the far end
-    tilt: float = 0.0
+    # degrees off square to the face that each pass through a mouth leans, and which way
+    # along it: after one that goes straight, another leaves a hole long at its far end
+    leans: tuple[float, ...] = (0.0,)
+    towards: float = 0.0
 
     @property
     def frame(self) -> Frame:
@@ -254,21 +258,63 @@ class Holes(Feature, frozen=True):
         return [math.degrees(math.atan2(y, x)) for x, y in self.points]
 
     def as_drilled(self) -> Feature:
-        return msgspec.structs.replace(self, hole=self.hole.drilled, tilt=0.0)
+        first = self.leans[:1]
+        return msgspec.structs.replace(self, hole=self.hole.drilled, leans=first)
 
     def leaving(self, metal: float) -> Feature:
         wide = max(self.hole.diameter - 2 * metal, 0.0)
         hole = msgspec.structs.replace(self.hole, diameter=wide)
         return msgspec.structs.replace(self, hole=hole)
 
+    @property
+    def lean(self) -> float:
+        """Degrees off square to their face that they are drilled."""
+        return self.leans[0]
+
+    @property
+    def reach(self) -> float:
+        """Depth of the metal along a hole's axis."""
+        return self.through / math.cos(math.radians(self.lean))
+
+    @property
+    def leaning(self) -> str:
+        """How they stand to their face, where that is not square, as it is said."""
+        if not self.lean:
+            return ""
+        way = next(way for way, angle in TOWARDS.items() if angle == self.towards)
+        where = way if way in ("up", "down") else f"to the {way}"
+        return f"{self.lean:g}° off square, {where}"
+
     def cuts(self) -> tuple[Cut, ...]:
-        profile = self.hole.profile(self.through)
-        tilts = (0.0, self.tilt) if self.tilt else (0.0,)
         return tuple(
-            Drilled(self.frame, at, profile, tilt)
-            for tilt in tilts
-            for at in self.points
+            self._drilled(at, lean) for lean in self.leans for at in self.points
         )
+
+    def _drilled(self, at: Point, lean: float) -> Drilled:
+        """A pass through the mouth of a hole."""
+        if not lean:
+            return Drilled(self.frame, at, self.hole.profile(self.through))
+        slope = math.tan(math.radians(lean))
+        over = self.hole.widest / 2 * slope  # where its far side still cuts metal
+        through = self.through / math.cos(math.radians(lean)) + over
+        (high, wide), (low, next_wide), *rest = self.hole.profile(through)
+        wide += over * (wide - next_wide) / (low - high)
+        profile = (high - over, wide), (low, next_wide), *rest
+        frame = self.frame.leant(at, lean, self.towards)
+        return Drilled(frame, (0.0, 0.0), profile)
+
+    def rim(
+        self, at: Point, lean: float, deep: float = 0.0, wide: float = 0.0
+    ) -> list[Point]:
+        """Edge of a pass through a hole in its face, or in a plane so deep below it;
+        wide: across it, its mouth if that is not said."""
+        angle, way = math.radians(lean), math.radians(self.towards)
+        cos, sin = math.cos(way), math.sin(way)
+        across = (wide or self.hole.widest) / 2
+        along, middle = across / math.cos(angle), deep * math.tan(angle)
+        turns = (math.tau * n / 48 for n in range(48))
+        ring = [(middle + along * math.cos(t), across * math.sin(t)) for t in turns]
+        return [(at[0] + x * cos - y * sin, at[1] + x * sin + y * cos) for x, y in ring]
 
     def faces(self) -> dict[str, Face]:
         kind = "thread" if self.hole.thread else "hole"
@@ -289,6 +335,8 @@ class Holes(Feature, frozen=True):
             found["apart"] = found["circle"]
         if isinstance(self.pattern, HoleCircle):
             x, y = self.pattern.at  # its place is that of the circle's centre
+        if isinstance(self.pattern, Places) and self.many > 1:
+            return found | self._from_datum()
         if self.beside is not None:
             low, high = sorted((self.beside, x))
             found["pitch"] = Dimension("x", low, high, (y, 0.0))
@@ -306,6 +354,23 @@ class Holes(Feature, frozen=True):
             end = self.block[1 if sideways else 0] if self.from_centre else 0.0
             low, high = sorted((end / 2, x))
             found["from_side"] = Dimension("y" if sideways else "x", low, high)
+        return found
+
+    def _from_datum(self) -> dict[str, Dimension]:
+        """A line for the place of each hole, along and across its face."""
+        size, flat = self.block or (0.0, 0.0, 0.0), self.face in ("top", "bottom")
+        named = zip(("from_side", "from_front"), FACE_AXES[self.face], strict=False)
+        found = {}
+        for way, (measure, axis) in enumerate(named):
+            zero = size["xyz".index(axis)] / 2 if self.from_centre else 0.0
+            offs = {round(place[way] - zero, 6) for place in self.points}
+            for n, place in enumerate(self.points, 1):
+                off = place[way] - zero
+                if off < 0 and round(-off, 6) in offs:
+                    continue  # as far to the other side of the middle: told there
+                low, high = sorted((zero, zero + off))
+                beside = (place[1 - way] if flat else 0.0, 0.0)
+                found[f"{measure}{n}"] = Dimension(axis, low, high, beside)
         return found
 
 

@@ -48,12 +48,15 @@ def mirrored(body: Body, face: BlockFace) -> bool:
 
 
 def drill_jig(body: Body) -> Body:
-    """A jig for the face with most holes. Raises MachinonError where there is none.
+    """A jig for the face with most holes that are square to it. Raises MachinonError
+    where there is none.
 
     Seen with its seat towards one, so that it lies on the face when turned over.
     """
-    holes = [feature for feature in body.features if isinstance(feature, Holes)]
+    holes = [f for f in body.features if isinstance(f, Holes) and not f.lean]
     faces = faces_with_holes(body)
+    if not holes:
+        raise MachinonError("A jig guides only holes that are square to their face.")
     face = max(faces, key=lambda f: sum(len(h.points) for h in holes if h.face == f))
     here = [holes for holes in holes if holes.face == face]
     # turned over: what is kept as seen through the piece stays as it is

@@ -9,7 +9,7 @@ import re
 
 from machinon.core.errors import BadInput
 from machinon.core.piece.solid_cuts import Point, arc
-from machinon.core.quantity import parse, typed_again
+from machinon.core.quantity import INCH, parse, typed_again
 
 Corner = tuple[float, float, float]  # x, y, radius; mm
 
@@ -43,12 +43,46 @@ def corners_of(text: str, inch: bool = False, key: str = "points") -> list[Corne
     return found
 
 
-def corners_text(corners: list[Corner]) -> str:
-    """Corners as they would be typed again, in mm."""
+def places_of(text: str, inch: bool = False, key: str = "places") -> list[Point]:
+    """Places of holes as typed, one after another. Raises BadInput on `key`.
+
+    >>> places_of("10,12 -30,0")
+    [(10.0, 12.0), (-30.0, 0.0)]
+    """
+    found: list[Point] = []
+    for word in re.split(r"[;\s]+", text.strip()):
+        across, _, up = word.partition(",")
+        if not across or not up:
+            raise BadInput(
+                key,
+                f"{word or 'Nothing'} is no place. Type each as x,y with a blank "
+                "between them: 10,12 40,12 55,30.",
+            )
+        x, y = (
+            parse(figure, inch=inch, key=key, low=-2000, high=2000)
+            for figure in (across, up)
+        )
+        if (x, y) in found:
+            raise BadInput(key, f"{word} is there twice.")
+        found.append((x, y))
+    return found
+
+
+def places_text(places: list[Point], inch: bool = False) -> str:
+    """Places as they would be typed again, in mm or in inches."""
+    return " ".join(f"{_again(x, inch)},{_again(y, inch)}" for x, y in places)
+
+
+def corners_text(corners: list[Corner], inch: bool = False) -> str:
+    """Corners as they would be typed again, in mm or in inches."""
     return " ".join(
-        f"{typed_again(x)},{typed_again(y)}" + (f"r{typed_again(r)}" if r else "")
+        f"{_again(x, inch)},{_again(y, inch)}" + (f"r{_again(r, inch)}" if r else "")
         for x, y, r in corners
     )
+
+
+def _again(length: float, inch: bool) -> str:
+    return typed_again(round(length / INCH, 6) if inch else length)
 
 
 def outline_of(corners: list[Corner], key: str = "points") -> tuple[Point, ...]:

@@ -152,7 +152,7 @@ def opens(cut: Drilled, view: str, box: tuple[float, ...]) -> bool:
     out = cut.frame.into[along]
     end = cut.frame.at(*cut.at, max(depth for depth, _ in cut.profile))
     past = end[along] >= box[along + 3] if out > 0 else end[along] <= box[along]
-    return past and not cut.tilt and abs(out) > 0.5
+    return past and cut.frame.square and abs(out) > 0.5
 
 
 def _opening(cut: Drilled, view: str) -> "CrossSection":

@@ -40,6 +40,21 @@ class Frame(Struct, frozen=True):
         """Whether it stands square to the body's space."""
         return all(axis.count(0) == 2 for axis in (self.u, self.v, self.into))
 
+    def leant(self, at: Point, lean: float, towards: float) -> "Frame":
+        """The plane through a place of this one of which `into` leans by some degrees,
+        towards an angle of this plane; its u lies that way."""
+        cos, sin = math.cos(math.radians(towards)), math.sin(math.radians(towards))
+        along, off = math.cos(math.radians(lean)), math.sin(math.radians(lean))
+        (ux, uy, uz), (vx, vy, vz) = self.u, self.v
+        nx, ny, nz = self.into
+        wx, wy, wz = cos * ux + sin * vx, cos * uy + sin * vy, cos * uz + sin * vz
+        return Frame(
+            self.at(*at),
+            (along * wx - off * nx, along * wy - off * ny, along * wz - off * nz),
+            (cos * vx - sin * ux, cos * vy - sin * uy, cos * vz - sin * uz),
+            (along * nx + off * wx, along * ny + off * wy, along * nz + off * wz),
+        )
+
 
 class Turned(Struct, frozen=True):
     """A ring taken off in the lathe: its section, (z, r) with r from the axis."""
@@ -84,7 +99,6 @@ class Drilled(Struct, frozen=True):
     frame: Frame
     at: Point
     profile: tuple[Point, ...]
-    tilt: float = 0.0  # degrees off the plane's square, in the direction of u
 
     @property
     def in_metal(self) -> tuple[Point, ...]:

@@ -167,6 +167,4 @@ def _drilled(cut: Drilled) -> "Manifold":
     if points[-1][0] > 0:
         points.append((0.0, cut.profile[-1][0]))
     made = Manifold.revolve(filled(points), sides)
-    if cut.tilt:
-        made = made.rotate((0, cut.tilt, 0))
     return _placed(made, cut.frame, cut.at)

@@ -1,9 +1,13 @@
 """Metal between a hole and what else is cut, whichever faces they come from."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
+import msgspec
+
+from machinon.core.piece.block_features import Slot
 from machinon.core.piece.body import cuts_of
 from machinon.core.piece.family import Check, at_least, spoken
 from machinon.core.piece.feature import Feature
@@ -19,6 +23,7 @@ THIN = 0.5  # mm of metal at least
 # places round a hole and along it that are tried, and each way about the nearest
 AROUND, ALONG, FINER = 24, 12, 13
 HAIR = 1e-6  # mm: so far over a floor or a step it is as wide as above it
+SHORT = 40  # pieces that a slot which is turned is taken as
 PARTS = 300  # of a thread, each of which is there or not
 
 
@@ -64,17 +69,33 @@ def wall_checks(
 
 def between(one: Feature, other: Feature, block: tuple[float, float, float]) -> float:
     """The least metal between what two features take of a block, mm, each cut taken as
-    the box about it; below 0 where they open into each other."""
+    the box about it, a slot that is turned as many short ones; below 0 where they open
+    into each other."""
     import numpy as np
 
     def boxes(feature: Feature) -> "Places":
-        return np.clip([box_of(cut) for cut in cuts_of(feature)], 0.0, block)
+        cuts = cuts_of(feature)
+        if isinstance(feature, Slot) and feature.turn:
+            cuts = tuple(_in_pieces(feature))
+        return np.clip([box_of(cut) for cut in cuts], 0.0, block)
 
     mine, theirs = boxes(one)[:, None], boxes(other)[None, :]
     apart = np.maximum(mine[:, :, 0] - theirs[:, :, 1], theirs[:, :, 0] - mine[:, :, 1])
     outside = np.linalg.norm(np.maximum(apart, 0.0), axis=2)
     found = outside + np.minimum(apart.max(axis=2), 0.0)
     return float(found.min())
+
+
+def _in_pieces(slot: Slot) -> Iterator[Cut]:
+    """A slot cut across into short ones."""
+    (ax, ay), (bx, by) = slot.a, slot.b
+    at = [(ax + (bx - ax) * n / SHORT, ay + (by - ay) * n / SHORT)
+          for n in range(SHORT + 1)]  # fmt: skip
+    for a, b in pairwise(at):
+        piece = msgspec.structs.replace(
+            slot, a=slot.turned(*a), b=slot.turned(*b), rounded=False, turn=0.0
+        )
+        yield from piece.cuts()
 
 
 def in_metal(

@@ -34,7 +34,7 @@ def box_of(cut: Cut) -> Box:
     if isinstance(cut, Turned):
         start, _, end, out = extent(cut.section)
         return (-out, -out, start), (out, out, end)
-    if cut.tilt or not cut.frame.square:
+    if not cut.frame.square:
         return (-FAR, -FAR, -FAR), (FAR, FAR, FAR)
     wide = max(radius for _, radius in cut.in_metal)
     (u, v), at = cut.at, cut.frame.at
@@ -55,16 +55,15 @@ def holds(cut: Cut, places: "Places") -> "Found":
     if isinstance(cut, Sunk):
         deep = (cut.top <= depth) & (depth <= cut.bottom)
         return deep & _in_outline(cut.outline, u, v)
-    u = u - cut.at[0] - depth * np.tan(np.radians(cut.tilt))
     depths, radii = np.array(cut.profile).T
     reach = np.interp(depth, depths, radii, left=0.0, right=0.0)
-    found: Found = np.hypot(u, v - cut.at[1]) < reach
+    found: Found = np.hypot(u - cut.at[0], v - cut.at[1]) < reach
     return found
 
 
 def off(cut: Cut, places: "Places") -> "Places":
     """How far each place is from a cut, mm; below 0 that deep in it. The point of a
-    drill is taken as a few discs, and a hole as upright."""
+    drill is taken as a few discs."""
     import numpy as np
 
     if isinstance(cut, Turned):

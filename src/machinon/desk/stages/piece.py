@@ -468,7 +468,7 @@ class PieceView(StageView):
         if isinstance(value, bool):
             return "yes" if value else "no"
         if isinstance(value, str):
-            return value
+            return known.size.word_again(value, self.job.inch)
         if known.size.kind is LENGTH:
             text = length_text(value, 0.001, self.job.inch, unit=False)
             return text.rstrip("0").rstrip(".") if "." in text else text

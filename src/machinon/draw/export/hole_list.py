@@ -34,7 +34,7 @@ def hole_rows(made: Made) -> list[tuple[str, ...]]:
                         f"{x + 0.0:.3f}",
                         f"{y + 0.0:.3f}",
                         f"{angle:.4f}" if holes.block is None else "",
-                        holes.hole.says(),
+                        ", ".join(filter(None, (holes.hole.says(), holes.leaning))),
                     )
                 )
         elif isinstance(holes, CrossHoles):

@@ -18,6 +18,7 @@ from machinon.core.piece.jigs import face_size, mirrored
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import Flats, Keyway
+from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.drills import hole_of
 from machinon.core.route.operations import StepTold
@@ -30,6 +31,7 @@ from machinon.core.route.work.drilling import (
 )
 from machinon.core.route.work.lines import (
     FROM_LEFT,
+    SINE_BARS,
     Machines,
     Way,
     WorkLine,
@@ -53,6 +55,8 @@ FLAT = "No deeper with the point: the floor is to be flat."
 HOLDS = 2.5  # diameters of thread: more holds no more
 SAME = 0.01  # mm: holes so nearly as far apart are read once
 TAPPED = (("hand", "by hand, the taps in turn"), ("power", "under power"))
+# the edge that is raised for holes that lean right, left, up or down as one looks
+RAISED = {0.0: "left", 180.0: "right", 90.0: "near", 270.0: "far"}
 FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
 
 
@@ -71,8 +75,11 @@ def holes_list(
     asked: list[Way] = []
     answers: list[Answer] = []
     circle = holes.pattern if isinstance(holes.pattern, HoleCircle | Arc) else None
-    asked.append(way("places", "Laid out", _places(circle, at), ways))
-    turned, marked = (asked[-1].chosen == how for how in ("turned", "marked"))
+    if not holes.lean:
+        asked.append(way("places", "Laid out", _places(circle, at), ways))
+    turned = any(w.chosen == "turned" for w in asked)
+    # leant, the work has no edges that an axis could be set by
+    marked = bool(holes.lean) or any(w.chosen == "marked" for w in asked)
     if holes.block is not None and not turned and not marked:
         asked.append(way("zero", "Read from", ZERO, ways))
     powered = False
@@ -89,6 +96,10 @@ def holes_list(
         places: list[tuple[Shown, ...]] = [()] * len(faced)
         drills = step.operation == "drill"
         lines = list(_marked_out(holes, circle, faced, answers)) if drills else []
+        if holes.lean and drills:
+            asked.append(way("sine", "Sine bar", SINE_BARS, ways))
+            length = float(asked[-1].chosen)
+            lines += _leant(step.after, holes, length, answers)
     elif turned:
         assert circle is not None
         if isinstance(circle, HoleCircle):
@@ -180,6 +191,45 @@ def _marked_out(
     )
 
 
+def _leant(
+    body: Body, holes: Holes, bar: float, answers: list[Answer]
+) -> Iterator[WorkLine]:
+    """The work set so that holes that lean stand upright, and for each of them a flat
+    to start on; bar: length of the sine bar, mm."""
+    stack = reckon("sine", {"angle": holes.lean, "length": bar})
+    answers.append(stack)
+    towards = holes.towards
+    if mirrored(body, holes.face) and towards in (0.0, 180.0):
+        towards = 180.0 - towards
+    yield WorkLine(
+        "lean",
+        f"Raise its {RAISED[towards]} edge",
+        (
+            Shown("Lean", holes.lean, ANGLE),
+            Shown("Slips under the sine bar", stack["stack"], step=0.001),
+        ),
+        "On an angle block or a tilting vise, set by a sine bar or a good protractor. "
+        "A stop below it, clamps above: it must not slide down.",
+    )
+    wide = holes.hole.drilled.diameter
+    for n in range(holes.many):
+        _, head = _named(n, holes.many, Lap("", ""), 1)
+        yield WorkLine(
+            f"flat-{n + 1}",
+            f"{head}: a flat first",
+            (Shown("Down from the mark", _over(holes)),),
+            "A point in the spindle on its punched mark: there the quill's stop is 0. "
+            f"Then an end mill of {wide:g} mm, down until the whole of it has cut.",
+        )
+
+
+def _over(holes: Holes) -> float:
+    """How far below the middle of a hole's mouth its low side is, where it leans; mm
+    along its axis."""
+    half = holes.hole.drilled.diameter / 2
+    return half * math.tan(math.radians(holes.lean))
+
+
 def _laps(step: StepTold, holes: Holes | CrossHoles) -> list[Lap]:
     """The tools that one hole after the other gets: spotted where it starts in the
     solid, then its drills."""
@@ -216,8 +266,11 @@ def _opens(there: Feature, holes: Holes | CrossHoles) -> bool:
 def _mouth(step: StepTold) -> tuple[float, bool]:
     """Across what a spot drill leaves, mm, and whether that breaks the edge of the
     hole: not where its mouth is cut away later or too wide."""
-    hole = hole_of(step.drawn[0])
+    holes = step.drawn[0]
+    hole = hole_of(holes)
     assert hole is not None
+    if isinstance(holes, Holes) and holes.lean:
+        return round(POINT_ONLY * step.drills[0], 1), False
     across = thread_of(hole.thread).major if hole.thread else hole.diameter
     wide = round(across + BROKEN_EDGE, 1)
     if hole.widest <= wide <= SPOTTED and not (hole.ball or hole.square):
@@ -225,15 +278,16 @@ def _mouth(step: StepTold) -> tuple[float, bool]:
     return round(POINT_ONLY * step.drills[0], 1), False
 
 
-def _spotted(step: StepTold) -> tuple[Shown, str]:
-    """How deep a spot drill goes, and what it leaves."""
+def _spotted(step: StepTold, over: float) -> tuple[Shown, str]:
+    """How deep a spot drill goes, and what it leaves; over: depth of the flat that it
+    starts on."""
     mouth, broken = _mouth(step)
     what = ", so that the hole's edge is broken" if broken else ", its point only"
     note = (
         f"About {drill_rpm(step, mouth):.0f} rpm. A spot drill of {SPOT:g}°, "
         f"{mouth:g} mm across{what}."
     )
-    return depth_shown("Point at", cone_depth(mouth, SPOT)), note
+    return depth_shown("Point at", over + cone_depth(mouth, SPOT)), note
 
 
 def _each_hole(
@@ -257,10 +311,10 @@ def _each_hole(
         key, head = _named(n, many, lap, len(laps))
         on_face, shown = places[n]
         if lap.key == "spot":
-            point, note = _spotted(step)
+            point, note = _spotted(step, _over(holes))
             lines.append(WorkLine(key, head, (*shown, point), note, on_face))
             continue
-        deep = _deep(step, holes.hole, holes.through, lap.drill)
+        deep = _deep(step, holes.hole, holes.reach + _over(holes), lap.drill)
         note = how
         if lap.drill and holes.hole.flat and holes.hole.depth is not None:
             deep = (Shown("Point at", holes.hole.depth),)
@@ -379,6 +433,8 @@ def _under_power(hole: Hole) -> str:
 
 def _note(step: StepTold, holes: Holes | CrossHoles) -> str:
     hole, through = holes.hole, holes.through
+    if isinstance(holes, Holes):
+        through = holes.reach
     if step.operation == "tap":
         more = " Blind: clear the chips, then a bottoming tap." if hole.depth else ""
         if hole.threaded(through) > HOLDS * thread_of(hole.thread).major:
@@ -397,6 +453,8 @@ def _note(step: StepTold, holes: Holes | CrossHoles) -> str:
         return f"Slow, fed steadily in and out, never turned backwards.{lead}"
     if step.operation == "counterbore":
         return f"{step.note} Try a screw's head: it lies under the face.".strip()
+    if step.operation == "drill" and isinstance(holes, Holes) and holes.lean:
+        return "Counted from the punched mark, where the quill's stop is 0."
     if step.operation == "drill" and hole.depth is not None and not hole.flat:
         return "The point stands deeper than the shoulder: count from where it touched."
     return step.note

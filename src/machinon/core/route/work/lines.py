@@ -11,6 +11,12 @@ from machinon.core.reckoning import TEXT, Answer
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
 
+SINE_BARS = (
+    ("100", "a hundred millimetres long"),
+    ("200", "two hundred millimetres long"),
+    ("127", "five inches long"),
+    ("254", "ten inches long"),
+)
 FROM_LEFT = "From the left end"
 CARRIAGE = "Carriage stops at"  # mm from the end of the work
 # what figures are of the axes of a read-out

@@ -22,12 +22,15 @@ from machinon.core.piece.block_features import (
     Slot,
     TeeSlot,
 )
+from machinon.core.piece.body import Body
+from machinon.core.piece.jigs import face_size, mirrored
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.operations import StepTold
 from machinon.core.route.work.lines import (
+    SINE_BARS,
     Machines,
     WorkLine,
     WorkList,
@@ -39,12 +42,6 @@ SHARE = 0.5  # of its width that a cutter goes down at once
 SKIN = 0.05  # mm over a size: less is no cut
 LAST = 0.2  # mm left for the last pass over the whole
 ARC = 3.0  # mm: shorter than this it is a piece of a round corner
-SINE_BARS = (
-    ("100", "a hundred millimetres long"),
-    ("200", "two hundred millimetres long"),
-    ("127", "five inches long"),
-    ("254", "ten inches long"),
-)
 VEES = (("aslant", "work aslant, by an end mill"), ("cutter", "by an angle cutter"))
 SLIM_TEETH = "The dovetail cutter has slim teeth: leave it nothing but the flanks."
 
@@ -333,10 +330,51 @@ def _slot_list(step: StepTold, slot: Slot) -> WorkList:
         f"{start}A cutter under the width first, down the middle; then either side, "
         "measured, so that both come out where they should."
     )
-    place = WorkLine("place", f"Over the middle of it, {slot.face} face up",
-                 tuple(figures), note)  # fmt: skip
     deep = _down(step, slot.block[2], slot.depth)
-    return WorkList((place, *_passes(deep, slot.width)))
+    if slot.turn:
+        lines = _turned(step.after, slot, note)
+    else:
+        head = f"Over the middle of it, {slot.face} face up"
+        lines = [WorkLine("place", head, tuple(figures), note)]
+    return WorkList((*lines, *_passes(deep, slot.width)))
+
+
+def _turned(body: Body, slot: Slot, how: str) -> list[WorkLine]:
+    """A slot aslant on its face: two places of its middle are spotted while the work
+    lies straight, and then brought to one line of the table."""
+    (ax, ay), (bx, by), (px, py) = slot.a, slot.b, slot.pivot
+    ends = slot.a, slot.b
+    if not slot.rounded:  # its ends lie outside
+        room = 0.3 * min(face_size(body, slot.face))
+        size = math.dist(slot.a, slot.b)
+        x, y = (bx - ax) / size * room, (by - ay) / size * room
+        ends = (px - x, py - y), (px + x, py + y)
+    places = [slot.turned(*end) for end in ends]
+    if mirrored(body, slot.face):
+        long, _ = face_size(body, slot.face)
+        places = [(long - x, y) for x, y in places]
+    places.sort()
+    (x0, y0), (x1, y1) = places
+    what = "end" if slot.rounded else "of its middle line"
+    lines = []
+    for side, (x, y) in zip(("left", "right"), places, strict=True):
+        head = f"Spot the {side} {what}, {slot.face} face up"
+        figures = Shown("From the left edge", x), Shown("From the near edge", y)
+        note = "With a centre drill, just its point, while the work lies straight."
+        lines.append(WorkLine(f"spot-{side}", head, figures, note, (x, y)))
+    turned = abs(math.degrees(math.atan2(y1 - y0, x1 - x0)))
+    lines.append(
+        WorkLine(
+            "turn",
+            "Turn the work until one axis runs over both",
+            (Shown("Turned by", turned, ANGLE), Shown("Apart", math.dist(*places))),
+            "A point in the spindle: over one spot, then along to the other. Clamp, "
+            "then look at both once more.",
+        )
+    )
+    cutter = Shown("Cutter, or narrower", slot.width)
+    lines.append(WorkLine("place", "Along over both spots", (cutter,), how))
+    return lines
 
 
 def _pocket_list(step: StepTold, pocket: Pocket) -> WorkList:
