@@ -531,6 +531,28 @@ class Blocks(MadePieces):
         self.click(view.as_solid)
         self.assertTrue(view.drawing.isVisible())
 
+    def test_a_size_that_was_only_looked_at_goes_on_following_its_rule(self):
+        """A hole in the middle of 90 lies at 45; kept there, it stays at 45 of 120."""
+        self.begin("plate-block", "Base")
+        view = self.stage("piece")
+        self.job.add_part("hole")
+        before = view.drawing.size()
+        view.begin_edit("hole1.from_side")
+        self.settle()
+        self.assertEqual(view.drawing.size(), before, "it stands still under the entry")
+        self.type(view.edit, view.edit.text())
+        self.assertFalse(view.edit.isVisible())
+        self.size("block.length", "90")
+        self.assertEqual(self.value("hole1.from_side"), 45)
+        view.begin_edit("hole1.from_side")
+        self.click(view.hold)
+        self.size("block.length", "120")
+        self.assertEqual(self.value("hole1.from_side"), 45)
+        view.begin_edit("hole1.from_side")
+        self.assertFalse(view.hold.isVisible())
+        self.click(view.follow)
+        self.assertEqual(self.value("hole1.from_side"), 60)
+
     def test_what_was_typed_is_there_after_a_restart(self):
         self.begin("plate-block", "Base")
         self.stage("piece")

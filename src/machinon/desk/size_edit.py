@@ -14,18 +14,40 @@ class SizeEdit(LineEntry):
     def __init__(self, picture: DrawingView, look: Look) -> None:
         super().__init__(picture)
         self.picture, self.look = picture, look
+        self._opened = ""  # what it was opened with
+        self._tie, self._wide = "", 0
+        picture.resized.connect(self._go_along)
         self.hide()
 
+    @property
+    def unchanged(self) -> bool:
+        """Whether it says what it was opened with."""
+        return self.text().strip() == self._opened.strip()
+
     def open_over(
-        self, place: QRectF | None, text: str, wide: float | None = None
+        self,
+        place: QRectF | None,
+        text: str,
+        wide: float | None = None,
+        tie: str = "",
     ) -> None:
         """Open on a place of the picture, at its corner where there is none.
 
         wide: px, as wide as a size where it is not said; never wider than the
-        picture.
+        picture. tie: what it goes along with where the picture is laid out anew.
         """
-        least = self.look.px(WIDE)
-        width = round(min(max(wide or 0, least), self.picture.width()))
+        self._tie = tie
+        self._wide = round(max(wide or 0, self.look.px(WIDE)))
+        self._lie_over(place)
+        self.setText(text)
+        self._opened = text
+        self._mark(False)
+        self.show()
+        self.setFocus()
+        self.selectAll()
+
+    def _lie_over(self, place: QRectF | None) -> None:
+        width = min(self._wide, self.picture.width())
         height = self.look.px(HIGH)
         place = place or QRectF(self.picture.width() - width, 0, width, height)
         left = min(
@@ -34,11 +56,12 @@ class SizeEdit(LineEntry):
         )
         top = min(max(round(place.top()) - 4, 0), self.picture.height() - height)
         self.setGeometry(QRect(left, top, width, height))
-        self.setText(text)
-        self._mark(False)
-        self.show()
-        self.setFocus()
-        self.selectAll()
+
+    def _go_along(self) -> None:
+        """Stay on its figure where the picture was laid out anew."""
+        place = self.picture.rect_of(self._tie) if self.isVisible() else None
+        if place is not None:
+            self._lie_over(place)
 
     def refuse(self) -> None:
         """Keep what was typed, marked as wrong."""

@@ -61,10 +61,11 @@ class Look:
 class DrawingView(QWidget):
     """Shows a drawing laid out for its size; its spots can be chosen.
 
-    Signals: spot_chosen(tie: str, place: QRectF) by mouse, touch or Enter.
+    Signals: spot_chosen(tie: str, place: QRectF) by mouse, touch or Enter; resized().
     """
 
     spot_chosen = Signal(str, QRectF)
+    resized = Signal()
 
     def __init__(
         self,
@@ -148,6 +149,7 @@ class DrawingView(QWidget):
 
     def resizeEvent(self, event: QEvent) -> None:
         self._drawing = None
+        self.resized.emit()
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:

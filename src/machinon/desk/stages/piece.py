@@ -20,7 +20,7 @@ from machinon.core.materials import materials
 from machinon.core.piece.family import Family, MateSize, Size, Value, spoken
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.made import Known, Made
-from machinon.core.quantity import LENGTH, length_text
+from machinon.core.quantity import ANGLE, LENGTH, as_kept, length_text
 from machinon.core.reckoning import reckonings
 from machinon.core.route.effort import effort
 from machinon.core.shop.making import Making
@@ -73,6 +73,7 @@ class PieceView(StageView):
         self.says = label("", "faint", wrap=True)
         self.open_fit = button("", self._open_fit)
         self.follow = button("Follow its rule again", self._follow)
+        self.hold = button("Keep it at this", self._hold)
         self.take_out = button("", self._take_out)
         self.prove = button("", self._prove)
         self.there = button("", self._mark_there)
@@ -118,12 +119,9 @@ class PieceView(StageView):
         left = QVBoxLayout()
         left.setContentsMargins(px(8), px(6), px(8), px(6))
         left.addWidget(self.pages, 1)
-        foot = QHBoxLayout()
-        foot.addWidget(self.says, 1)
-        for widget in self._beside:
+        left.addWidget(self.says)
+        for widget in self._on_size:
             widget.hide()
-            foot.addWidget(widget)
-        left.addLayout(foot)
         metal = QWidget()
         of = QVBoxLayout(metal)
         of.setContentsMargins(0, 0, 0, 0)
@@ -136,6 +134,8 @@ class PieceView(StageView):
         rounds.setContentsMargins(0, 0, 0, 0)
         rounds.addWidget(label("Rounds in", "faint"))
         rounds.addWidget(self.rounds, 1)
+        # beside the drawing, so that it stays as it is while a size is typed
+        column.addWidget(Abreast(2, *self._on_size))
         column.addWidget(Abreast(2, metal, self.many))
         column.addWidget(self.rounds_box)
         column.addWidget(Abreast(2, self.as_solid, self.compare, self.add))
@@ -373,7 +373,7 @@ class PieceView(StageView):
         known = made.sizes[key]
         own = making.sizes.get(key, "")
         text = own if own.startswith("=") else self._as_typed(known)
-        self.edit.open_over(place or self.drawing.rect_of(key), text)
+        self.edit.open_over(place or self.drawing.rect_of(key), text, tie=key)
         words = begun(known.size.words)
         how = "Type a size, or = and a sum of others."
         if known.size.choices:
@@ -385,6 +385,7 @@ class PieceView(StageView):
         by_fits = ruled_by_fits(made).items()
         self._offer_fit(next((n for n, size in by_fits if size == key), 0))
         self.follow.setVisible(bool(own))
+        self.hold.setVisible(not own and not self._fit and known.by == "rule")
         self.prove.setText("Do not prove it" if self.job.proves(key) else "Prove it")
         can_be = drawn_surface(made, key) is not None and not self._fit
         self.prove.setVisible(can_be)
@@ -414,9 +415,12 @@ class PieceView(StageView):
         self._close_edit()
 
     @property
-    def _beside(self) -> tuple[QWidget, ...]:
+    def _on_size(self) -> tuple[QWidget, ...]:
         """The acts on the size at hand."""
-        return self.open_fit, self.follow, self.prove, self.there, self.take_out
+        return (
+            *(self.open_fit, self.follow, self.hold),
+            *(self.prove, self.there, self.take_out),
+        )
 
     # -- the features of a free piece --------------------------------------
 
@@ -532,7 +536,7 @@ class PieceView(StageView):
     def _tell(self, text: str, ink: str = "") -> None:
         self.says.setText(text)
         set_ink(self.says, ink)
-        for widget in self._beside:
+        for widget in self._on_size:
             widget.hide()
 
     def _offer_fit(self, number: int) -> None:
@@ -542,6 +546,9 @@ class PieceView(StageView):
         self.open_fit.setVisible(bool(number))
 
     def _on_size_entered(self) -> None:
+        if self.edit.unchanged:  # looked at: what rules it goes on ruling it
+            self._close_edit()
+            return
         try:
             self.job.set_size(self._key, self.edit.text())
         except BadInput as error:
@@ -561,6 +568,17 @@ class PieceView(StageView):
 
     def _follow(self) -> None:
         self.job.set_size(self._key, "")
+        self._close_edit()
+
+    def _hold(self) -> None:
+        """Keep the size at hand as its rule has it, whatever that rests on."""
+        made = self.job.plan.made
+        assert made is not None
+        known = made.sizes[self._key]
+        text = self._as_typed(known)
+        if known.size.kind in (LENGTH, ANGLE):  # to the last digit
+            text = as_kept(float(known.value), known.size.kind)
+        self.job.set_size(self._key, text)
         self._close_edit()
 
 
