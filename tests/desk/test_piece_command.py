@@ -127,8 +127,13 @@ class PieceCommand(unittest.TestCase):
                 self.assertEqual(code, 2)
                 self.assertEqual(refused["error"]["input"], key)
                 self.assertIn(says, refused["error"]["message"])
-        code, refused = told("back-palte")
-        self.assertIn("did you mean", refused["error"]["message"])
+        for word, key in (
+            ("back-palte", "back-plate"),
+            ("boring-bar", "single-point-bar"),
+            ("t nuts", "t-nut-strip"),
+        ):
+            code, refused = told(word)
+            self.assertIn(f"did you mean {key}?", refused["error"]["message"])
 
     def test_inches(self):
         _, piece = told("plate-block", "block.length=4", "--inch")

@@ -25,7 +25,7 @@ from machinon.draw.end_view import draw_end_view
 from machinon.draw.export.hole_list import hole_rows, write_holes
 from machinon.draw.export.sheet_dxf import write_dxf
 from machinon.draw.export.solids import write_3mf, write_stl
-from machinon.draw.half_section import draw_half_section, turned_in
+from machinon.draw.half_section import draw_half_section, mouth_seen, turned_in
 from machinon.draw.piece_sheet import piece_sheet
 from machinon.draw.sheet_figures import figure_of, places_of, said_with
 
@@ -641,6 +641,20 @@ class Sheets(unittest.TestCase):
         floors = {round(z, 3) for item in cut for z, r in item.points if 22 < r < 23}
         self.assertEqual(min(floors), 4.1)
 
+    def test_of_holes_from_the_side_at_one_place_the_section_shows_the_upper_one(self):
+        """⌀40: one on top, the other 30° below the side that is looked at: its mouth is
+        seen at 20 sin 30° = 10 under the axis, and its note leads there."""
+        given = {"parts": "step cross cross", "step1.diameter": "40",
+                 "step1.length": "50", "cross1.from_end": "20", "cross1.start": "210",
+                 "cross1.depth": "14", "cross2.from_end": "20"}  # fmt: skip
+        made = make(families()["turned-piece"], given)
+        names = [feature.name for feature in turned_in(made.body)]
+        self.assertEqual(names, ["cross2"])
+        self.assertAlmostEqual(mouth_seen(made.body.feature("cross1")), -10)
+        items = piece_sheet(made, 900, 600, 13.0).items
+        written = {item.text for item in items if isinstance(item, Text)}
+        self.assertIn("⌀5 × 14 deep, 120° from cross 2", written)
+
     def test_the_section_of_a_tapped_hole_has_its_crests_thin(self):
         """M6 right through a flange from 25 to 32 on a circle of 46: from 20 to 26.
         M8 from the side of a sleeve of ⌀40 ends at its bore of 18."""
@@ -827,9 +841,8 @@ class Written(unittest.TestCase):
                     continue
                 drawn = any(abs(value - figure) < 2e-3 for figure in found)
                 written = any(size.words in text for text in texts)
-                noted = any(
-                    re.search(rf"(?<![\d.]){value:g}0*(?!\d)", t) for t in texts
-                )
+                told = f"{value:g}".replace("-", "−")
+                noted = any(re.search(rf"(?<![\d.]){told}0*(?!\d)", t) for t in texts)
                 # a reamed hole goes by the name of what leaves it
                 noted |= any(f"{value:.0f} H7, reamed" in t for t in texts)
                 unused = size.measure == "circle" and size.by == "rule"

@@ -38,7 +38,8 @@ class Kind(Struct, frozen=True):
     @property
     def allowed(self) -> str:
         """The allowed entries, for a refusal."""
-        return f"Type a {self.name} such as {self.examples}."
+        article = "an" if self.name[0] in "aeiou" else "a"
+        return f"Type {article} {self.name} such as {self.examples}."
 
 
 LENGTH = Kind(

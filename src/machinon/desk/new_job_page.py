@@ -1,8 +1,6 @@
 """A new job: drawn cards of what can be made, what it goes on, and its name."""
 
-import re
-from collections.abc import Callable, Collection, Iterable
-from itertools import pairwise
+from collections.abc import Callable, Iterable
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
@@ -21,6 +19,13 @@ from machinon.core.job.made_piece import (
     role_of,
 )
 from machinon.core.piece.family import Family
+from machinon.core.piece.found_by import (
+    FoundBy,
+    found_by,
+    of_family,
+    ranked,
+    wanted_words,
+)
 from machinon.core.piece.round_sizes import example_in_inches
 from machinon.core.shop.things import Piece
 from machinon.desk.begin import (
@@ -48,14 +53,9 @@ if TYPE_CHECKING:
     from machinon.desk.open_job import OpenJob
 
 CARD = 216  # least width of a card
-SMALL = ("a", "an", "and", "for", "in", "of", "on", "the", "to", "with")
+# what else a job is begun for
+OTHER = "something other measure only fit register journal bore shaft"
 NEAREST = 6  # cards, where none is called what is typed
-
-
-def _words(said: str) -> list[str]:
-    """The words of what is said or typed; nuts and nut are one."""
-    words = re.findall(r"[^\W_]+", said.casefold())
-    return [w.removesuffix("s") if len(w) > 3 else w for w in words]
 
 
 class WhatCard(EnterButton):
@@ -66,15 +66,12 @@ class WhatCard(EnterButton):
         look: Look,
         name: str,
         purpose: str,
-        said: str,
+        by: FoundBy,
         draw: Callable[[float, float, float], Drawing],
     ) -> None:
-        """said: everything it is found by."""
+        """by: what it is found by."""
         super().__init__()
-        self.named = frozenset(_words(name))
-        every = [*_words(name), *_words(said)]
-        # a back plate is a backplate, a draw bar a drawbar
-        self.said = frozenset(every).union(a + b for a, b in pairwise(every))
+        self.by = by
         self.setProperty("part", "entry")
         self.setCheckable(True)
         self.setAccessibleName(f"{name}: {purpose}")
@@ -90,15 +87,6 @@ class WhatCard(EnterButton):
         for text in words:
             column.addWidget(text)
         column.addStretch(1)
-
-    def answers(self, wanted: Collection[str]) -> int:
-        """How many of these words begin one that it is found by."""
-        return sum(any(word.startswith(w) for word in self.said) for w in wanted)
-
-    def how_well(self, wanted: Collection[str]) -> int:
-        """More where whole words were typed, most where they are in its name."""
-        words = set(wanted)
-        return 2 * len(words & self.named) + len(words & self.said)
 
 
 class WhatIsMade(QWidget):
@@ -127,7 +115,7 @@ class WhatIsMade(QWidget):
                 look,
                 family.name,
                 family.purpose,
-                f"{family.also} {family.purpose} {family.example}",
+                of_family(family),
                 family_picture(family),
             )
             for family in offered
@@ -136,7 +124,7 @@ class WhatIsMade(QWidget):
             look,
             "Anything else",
             "Measure the mates, decide the fits, cut and prove them one by one.",
-            "something other measure only fit register journal bore shaft",
+            found_by("Anything else", OTHER),
             fit_picture,
         )
         if others:
@@ -173,32 +161,21 @@ class WhatIsMade(QWidget):
         free = (self.cards[f.key] for f in families().values() if f.free)
         return [*near, *others, *(card for card in free if card not in near)]
 
-    def _wanted(self) -> list[str]:
-        """The words that are typed but for the smallest."""
-        every = _words(self.search.text())
-        return [word for word in every if word not in SMALL] or every
-
     def _named(self) -> list[WhatCard]:
         """The cards that each word that is typed speaks of."""
-        wanted = self._wanted()
-        return self._ranked(len(wanted))
+        wanted = wanted_words(self.search.text())
+        return self._ranked(wanted, len(wanted))
 
     def _nearest(self) -> list[WhatCard]:
         """Those that most of the words speak of, a few of them."""
-        wanted = self._wanted()
-        most = max(card.answers(wanted) for card in self.cards.values())
-        return self._ranked(most)[:NEAREST] if most else []
+        wanted = wanted_words(self.search.text())
+        most = max(card.by.answers(wanted) for card in self.cards.values())
+        return self._ranked(wanted, most)[:NEAREST] if most else []
 
-    def _ranked(self, count: int) -> list[WhatCard]:
+    def _ranked(self, wanted: list[str], count: int) -> list[WhatCard]:
         """The cards that so many of the words speak of, what they say best first."""
-        wanted = self._wanted()
-        of_families = (card for key, card in self.cards.items() if key != "other")
-        named = [card for card in of_families if card.answers(wanted) == count]
-        # what it is comes last: a slide's nut is a nut
-        last = wanted[-1:]
-        return sorted(
-            named, key=lambda card: (-card.answers(last), -card.how_well(wanted))
-        )
+        things = ((key, card.by) for key, card in self.cards.items() if key != "other")
+        return [self.cards[key] for key in ranked(things, wanted, count)]
 
     def _show_found(self) -> None:
         found = self.found

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.hole_features import CrossHoles, Holes, least_turn
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import (
     Ball,
@@ -159,8 +159,9 @@ def hole_section(holes: Feature) -> list[Point]:
 
 
 def turned_in(body: Body) -> list[Feature]:
-    """Its holes and keyways that the section shows. Where holes of one end would lie
-    on each other once they are turned into it, those that lie there already."""
+    """Its holes and keyways that the section shows. Where holes of one end or one place
+    would lie on each other once they are turned into it, those that lie there
+    already."""
     shown: list[Feature] = []
     holes = [feature for feature in body.features if hole_section(feature)]
     for feature in sorted(holes, key=_out_of_the_section):
@@ -171,13 +172,20 @@ def turned_in(body: Body) -> list[Feature]:
 
 def _out_of_the_section(feature: Feature) -> float:
     """Degrees from the half that is cut to the nearest of its holes."""
+    if isinstance(feature, CrossHoles):
+        return least_turn(feature.angles, [90.0])
     if not isinstance(feature, Holes):
         return 0.0
     return round(min(abs(math.degrees(math.atan2(x, y))) for x, y in feature.points), 2)
 
 
 def _on_each_other(holes: Feature, other: Feature) -> bool:
-    """Whether two are holes of one end at one distance from the axis."""
+    """Whether two are holes of one end at one distance from the axis, or from the side
+    at one place along it."""
+    if isinstance(holes, CrossHoles) and isinstance(other, CrossHoles):
+        turned = least_turn(holes.angles, other.angles)
+        reach = (holes.hole.widest + other.hole.widest) / 2
+        return turned > 0 and abs(holes.z - other.z) < reach
     if not (isinstance(holes, Holes) and isinstance(other, Holes)):
         return False
     apart = abs(math.hypot(*holes.points[0]) - math.hypot(*other.points[0]))
@@ -272,6 +280,15 @@ def draw_lines_on(board: Board, body: Body, feature: Feature, place: Place) -> N
             _slit_lines(board, feature, place)
         case CrossSlot():
             _slot_lines(board, feature, place)
+
+
+def mouth_seen(holes: CrossHoles) -> float | None:
+    """Height of the mouth of a cross hole that is seen best in the half below the
+    axis; None where none is."""
+    turns = [math.radians(angle) for angle in holes.angles]
+    seen = [math.sin(t) for t in turns if -math.cos(t) >= LEAST_SEEN]
+    below = [up for up in seen if up < -SHY]
+    return max(below) * holes.diameter / 2 if below else None
 
 
 def _mouths_outside(board: Board, holes: CrossHoles, place: Place) -> None:

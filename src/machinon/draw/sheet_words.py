@@ -29,6 +29,7 @@ from machinon.core.piece.turned_features import (
     Centre,
     EdgeRound,
     Flats,
+    Keyway,
     Knurl,
     Sloping,
 )
@@ -90,12 +91,16 @@ def notes_of(
                 text += f" on ⌀{holes.pattern.diameter:g}"
             if isinstance(holes.pattern, Arc) and holes.many > 1:
                 text += f", {holes.pattern.pitch:g}° apart"
+            begin = [figures[key].text for key in said if key.endswith(".start")]
+            text += f", the first at {begin[0]}" if begin else ""
             text += _turned(made, holes)
             text += f", {holes.leaning}" if holes.lean else ""
             text += "".join(f", then {lean:.1f}° aslant" for lean in holes.leans[1:])
         elif isinstance(holes, CrossHoles):
             text = holes.hole.says(_alike(made, holes, by_feature))
             text += f", {holes.apart:g}° apart" if holes.apart else ""
+            if any(key.endswith(".start") for key in said):
+                text += _round_from(made, holes)
         elif (told := _told_short(holes)) is not None:
             measure, words = told
             key = next((k for k in said if k.endswith(f".{measure}")), "")
@@ -128,7 +133,8 @@ def _told_short(feature: Feature) -> tuple[str, str] | None:
         case RoundSeat():
             return "diameter", f"{spoken(feature.name)}: round ⌀{{}}"
         case Slot() if not feature.turn:
-            return "", f"{{}}: {'round ends' if feature.rounded else 'from end to end'}"
+            ends = "round ends" if feature.rounded else "from end to end"
+            return "", f"{{}}: {ends}{', through' if feature.through else ''}"
     return None
 
 
@@ -142,6 +148,16 @@ def _alike(made: Made, holes: CrossHoles, written: Container[str]) -> int:
         and other.name not in written
     )
     return holes.count + sum(others)
+
+
+def _round_from(made: Made, holes: CrossHoles) -> str:
+    """Turn of its holes from the first keyway, flat or other hole from the side."""
+    kinds = Keyway, Flats, CrossHoles
+    for other in made.body.features:
+        if isinstance(other, kinds) and other.name != holes.name:
+            turned = least_turn(holes.angles, other.angles)
+            return f", {turned:g}° from {spoken(other.name)}" if turned else ""
+    return ""
 
 
 def _turned(made: Made, holes: Holes) -> str:
@@ -188,6 +204,8 @@ def _measures(
         if not feature.rounded:
             said.pop("from_end", None)
             said["length"] = "from end to end"
+        if feature.through:
+            said["depth"] = "through"
     if isinstance(feature, Knurl):
         said["pitch"] += ", crossed" if feature.crossed else ", straight"
     if isinstance(feature, Flats):

@@ -16,7 +16,12 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.draw.drawing import Place, Point
 from machinon.draw.end_view import draw_end_view
-from machinon.draw.half_section import draw_half_section, flats_seen
+from machinon.draw.half_section import (
+    draw_half_section,
+    flats_seen,
+    mouth_seen,
+    turned_in,
+)
 from machinon.draw.sheet_layout import LANE, NOTE, PlacedNote, SheetLayout
 from machinon.draw.sheet_words import Note
 
@@ -251,6 +256,10 @@ class TurnedSheet(SheetLayout):
         if isinstance(feature, CrossHoles):
             if abs(feature.angle - FACING) < 1e-6:  # in the half seen from outside
                 return section(feature.z, -feature.hole.diameter / 4), None
+            if feature not in turned_in(self.made.body):
+                seen = mouth_seen(feature)
+                if seen is not None:
+                    return section(feature.z, seen), None
             return section(feature.z, feature.diameter / 2), 0.0
         if isinstance(feature, Sloping):
             middle = (feature.start_diameter + feature.end_diameter) / 4

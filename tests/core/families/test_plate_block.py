@@ -330,6 +330,31 @@ class Aslant(unittest.TestCase):
         self.assertEqual(failed(out), {"slot1-ends"})
 
 
+class Slits(unittest.TestCase):
+    def test_a_pinch_clamp_is_slit_once_its_bore_and_its_screw_are_in(self):
+        """From its left end 28 deep into a bore of 20 at 35: the two open into each
+        other, and the saw comes last."""
+        made = block(
+            "bore slot hole", block_length="60", block_width="40", block_height="20",
+            bore1_diameter="20", bore1_from_side="35", slot1_face="left",
+            slot1_runs="across", slot1_width="2", slot1_depth="28",
+            hole1_face="front", hole1_from_side="12", hole1_screw="M5",
+        )  # fmt: skip
+        self.assertEqual(failed(made), set())
+        steps = [s for up in route_told(made) for s in up.steps]
+        order = [(s.operation, name) for s in steps for name in s.features]
+        self.assertGreater(order.index(("saw", "slot1")), order.index(("tap", "hole1")))
+        saw = next(s for s in steps if s.operation == "saw")
+        self.assertEqual(saw.tool, "slitting saw")
+
+    def test_a_slot_through_from_end_to_end_parts_the_block(self):
+        """Between its ends it is a long hole: (40 × 10 + π 25) × 30."""
+        long = block("slot", slot1_depth="0", slot1_length="40")
+        self.assertAlmostEqual(taken(long) / ((400 + math.pi * 25) * 30), 1, 2)
+        self.assertEqual(failed(long), set())
+        self.assertEqual(failed(block("slot", slot1_depth="0")), {"slot1-parts"})
+
+
 class Listed(unittest.TestCase):
     def test_places_are_drilled_once_more_beyond_the_middle(self):
         """A hole on the line itself is its own mirror image."""
@@ -388,9 +413,18 @@ class Outlined(unittest.TestCase):
         self.assertTrue(whole["holes1-edge"].passed)
         self.assertFalse(cut["holes1-edge"].passed)
 
+    def test_a_corner_is_also_so_far_from_the_one_before_it(self):
+        """An even triangle of 40: √3 / 4 × 40² = 692.8 mm²."""
+        given = {"parts": "outline", "outline1.points": "0,0 40@0 40@120",
+                 "block.height": "10"}  # fmt: skip
+        made = make(family_of("plate-block"), given)
+        self.assertAlmostEqual(made.body.volume, 6928.2, delta=0.5)
+        self.assertEqual(made.values["outline1.points"], "0,0 40,0 20,34.641016")
+
     def test_what_is_no_outline_is_refused_with_what_would_do(self):
         for text, says in (
             ("0,0 10", "is no corner"),
+            ("40@30 0,0 10,0", "is no corner"),
             ("0,0 40,0", "three corners"),
             ("0,0 40,40 40,0 0,40", "crosses itself"),
             ("0,0 10,0r12 10,10 0,10", "up to 10.00"),

@@ -228,6 +228,24 @@ class TurnedPieces(unittest.TestCase):
         (check,) = [c for c in solid.checks if c.key == "cross1-thread"]
         self.assertAlmostEqual(check.have, 20, delta=0.1)
 
+    def test_a_hole_from_the_side_ends_where_it_is_told_to(self):
+        """⌀5 to 12 in ⌀20, the point 1.502 past that: 6.5 to the far side; 18 deep it
+        would come out."""
+        whole = turned("cross", cross1_from_end="15").body.volume
+        blind = turned("cross", cross1_from_end="15", cross1_depth="12")
+        self.assertEqual(failed(blind), set())
+        taken = turned().body.volume - blind.body.volume
+        self.assertLess(taken, turned().body.volume - whole)
+        self.assertAlmostEqual(taken / (math.pi * 2.5**2 * 12.5), 1, delta=0.04)
+        deep = turned("cross", cross1_from_end="15", cross1_depth="18")
+        self.assertEqual(failed(deep), {"cross1-floor"})
+
+    def test_holes_begin_at_the_angle_that_they_are_told(self):
+        sizes = {"cross1_from_end": "15", "cross1_start": "180", "ring1_start": "45"}
+        made = turned("cross ring", **sizes)
+        self.assertEqual(made.body.feature("cross1").angles, [180])
+        self.assertAlmostEqual(made.body.feature("ring1").angles[0], 45)
+
     def test_a_groove_is_cut_from_the_end_it_is_nearer_by(self):
         first, second, _ = route_told(
             turned(

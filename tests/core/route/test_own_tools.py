@@ -115,9 +115,20 @@ class OwnTools(unittest.TestCase):
         says = self.of_step(has, "plate-block", "mill-slot1", **slot)
         self.assertIn("end mill 12", says)
         self.assertIn("2.00 mm narrower", says)
-        slot["slot1_width"] = "2"
+        slot |= {"slot1_width": "2", "slot1_length": "20"}
         says = self.of_step(has, "plate-block", "mill-slot1", **slot)
         self.assertIn("no end mill goes into 2.00 mm", says)
+
+    def test_a_slit_that_is_open_at_its_ends_takes_the_saw_that_reaches(self):
+        """1.6 of ⌀63 on 16 reaches (63 - 24) / 2 = 19.5: 18 deep, and not 22."""
+        saw = Item("slitting saw", "saw 63 × 1.6", 63, 16, 1.6)
+        has = Belongings("tools", "Tools", (saw,))
+        slit = {"parts": "slot", "slot1_width": "2", "slot1_depth": "18"}
+        says = self.of_step(has, "plate-block", "saw-slot1", **slit)
+        self.assertIn("saw 63 × 1.6", says)
+        slit["slot1_depth"] = "22"
+        says = self.of_step(has, "plate-block", "saw-slot1", **slit)
+        self.assertIn("no slitting saw for", says)
 
     def test_what_a_cutter_really_cuts_is_remembered(self):
         mill = Item("end mill", "the blue one", 10.0, note="cuts 10.03")

@@ -4,14 +4,18 @@ A file has a `FAMILY`; one whose name begins with _ has what several share. Noth
 in the program names one.
 """
 
+import difflib
 import functools
 import importlib
 import pkgutil
 from collections.abc import Mapping
 
-from machinon.core.errors import unknown
+from machinon.core.errors import BadInput, unknown
 from machinon.core.piece.family import Family, grown
+from machinon.core.piece.found_by import of_family, ranked, wanted_words
 from machinon.core.shop.making import Making
+
+MISSPELLED = 0.8  # how alike two names are of which one was meant
 
 
 @functools.cache
@@ -29,11 +33,18 @@ def families() -> Mapping[str, Family]:
 
 
 def family_of(key: str) -> Family:
-    """A family by its key. Raises BadInput with the nearest."""
+    """A family by its key. Raises BadInput with the nearest: one misspelled, else what
+    these words speak of."""
     known = families()
-    if key not in known:
-        raise unknown("family", key, known)
-    return known[key]
+    if key in known:
+        return known[key]
+    wanted = wanted_words(key)
+    things = ((family.key, of_family(family)) for family in known.values())
+    near = difflib.get_close_matches(key, known, n=1, cutoff=MISSPELLED)
+    near = near or (ranked(things, wanted, len(wanted)) if wanted else [])
+    if near:
+        raise BadInput("family", f"{key!r} is not known; did you mean {near[0]}?")
+    raise unknown("family", key, known)
 
 
 def family_for(making: Making) -> Family:

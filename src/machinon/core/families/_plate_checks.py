@@ -18,6 +18,7 @@ from machinon.core.families._tapped import thread_checks
 from machinon.core.piece.block_features import (
     EndToEnd,
     MaleDovetail,
+    Slot,
 )
 from machinon.core.piece.family import (
     Check,
@@ -200,7 +201,9 @@ def _wall_checks(s: Values, name: str) -> Iterable[Check]:
         if other.face != own.face
         or (other.lean, other.towards) != (own.lean, own.towards)
     ]
-    cuts += [feature_of_part(s, part) for part in parts_of(s, *SUNK)]
+    # what is sawn afterwards leads no drill astray
+    sunk = (feature_of_part(s, part) for part in parts_of(s, *SUNK))
+    cuts += [cut for cut in sunk if not (isinstance(cut, Slot) and cut.sawn)]
     return wall_checks(own, cuts)
 
 
@@ -246,15 +249,19 @@ def _between_checks(s: Values, name: str) -> Iterable[Check]:
 def _slot_checks(s: Values, name: str) -> Iterable[Check]:
     yield from _between_checks(s, name)
     long, wide, deep = face_of(s, s[f"{name}.face"])
-    yield at_least(
-        f"{name}-floor",
-        name,
-        deep - s[f"{name}.depth"],
-        3.0,
-        f"Metal left at the floor of {spoken(name)}",
-    )
-    across, half = crosswise(s, name), s[f"{name}.width"] / 2
     slot = slot_of(s, name)
+    if not slot.through:
+        yield at_least(
+            f"{name}-floor",
+            name,
+            deep - slot.depth,
+            3.0,
+            f"Metal left at the floor of {spoken(name)}",
+        )
+    elif not slot.rounded:
+        says = f"{begun(spoken(name))} goes through from end to end: it parts the block"
+        yield Check(f"{name}-parts", name, False, f"{says} in two. Give it a length.")
+    across, half = crosswise(s, name), s[f"{name}.width"] / 2
     if slot.turn:
         if slot.rounded:
             yield at_least(

@@ -189,8 +189,8 @@ def tee_of(s: Values, name: str) -> TeeSlot:
 def slot_of(s: Values, name: str) -> Slot:
     """A slot from end to end, or between the centres of its round ends."""
     block, face = block_of(s), s[f"{name}.face"]
-    long, wide, _ = face_of(s, face)
-    at, width, depth = s[f"{name}.at"], s[f"{name}.width"], s[f"{name}.depth"]
+    long, wide, deep = face_of(s, face)
+    at, width, depth = s[f"{name}.at"], s[f"{name}.width"], s[f"{name}.depth"] or deep
     first, closed = s[f"{name}.from_end"], s[f"{name}.length"]
     across = crosswise(s, name)
     end, turn = wide if across else long, float(s[f"{name}.turn"])

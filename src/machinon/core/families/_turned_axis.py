@@ -345,11 +345,13 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             z, count = size("from_end"), int(s[f"{name}.count"])
             wide = axis.round_at(z)
             deep = wide if count == 1 else wide / 2
-            return CrossHoles(name, z, wide, hole_of_part(s, name), deep, count)
+            hole = hole_of_part(s, name, size("depth") or None)
+            return CrossHoles(name, z, wide, hole, deep, count, size("start"))
         case "ring":
             side, deep = s[f"{name}.end"], size("depth")
             hole = hole_of_part(s, name, deep or None)
-            circle = HoleCircle(int(s[f"{name}.count"]), size("circle"))
+            turn = size("start")
+            circle = HoleCircle(int(s[f"{name}.count"]), size("circle"), turn)
             return Holes(name, side, circle, hole, axis.length, level=axis.end(side))
         case "flat":
             at, long, count = size("from_end"), size("length"), int(s[f"{name}.count"])

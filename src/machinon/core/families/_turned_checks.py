@@ -97,6 +97,15 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             0.5,
             f"Holes of {spoken(name)} clear of the ends of their step",
         )
+        if deep := s[f"{name}.depth"]:
+            hole = hole_of_part(s, name, deep)
+            yield at_least(
+                f"{name}-floor",
+                name,
+                axis.round_at(at) - deep - hole.point,
+                0.5,
+                f"Metal below the points of {spoken(name)}, at the far side",
+            )
     for name in axis.of("ring"):
         side: Side = s[f"{name}.end"]
         hole = hole_of_part(s, name, float(s[f"{name}.depth"]) or None)

@@ -22,6 +22,7 @@ from machinon.core.families._plate_features import (
     is_female,
     leaning,
     parts_of,
+    slot_of,
 )
 from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.piece.block_features import (
@@ -120,9 +121,23 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
         if s[f"{name}.face"] == face and not leaning(s, name):
             steps += _drilled(s, name)
     for name in parts_of(s, "slot"):
-        if s[f"{name}.face"] == face:
+        if s[f"{name}.face"] == face and not slot_of(s, name).sawn:
             steps.append(Step("mill", (name,)))
     return steps
+
+
+def _sawn(s: Values, face: BlockFace) -> list[Step]:
+    """The slits of a face."""
+    slits = (slot_of(s, name) for name in parts_of(s, "slot"))
+    caution = (
+        "A slitting saw that grabs climbs into the work: clamp it low and hard, feed "
+        "slowly against the teeth, and keep out of their line."
+    )
+    return [
+        Step("saw", (slit.name,), caution=caution)
+        for slit in slits
+        if slit.face == face and slit.sawn
+    ]
 
 
 def _aslant(s: Values, name: str) -> Holding:
@@ -193,6 +208,12 @@ def route(s: Values) -> tuple[Holding, ...]:
                 tuple(steps),
             )
         )
+    for face in FACES:
+        slits = _sawn(s, face)
+        if slits:
+            title = f"In the vise, {face} face up, for the slits"
+            reason = "Sawn once every hole is in: a slit lets the block spring."
+            holdings.append(Holding(f"saw-{face}", "mill", title, reason, tuple(slits)))
     leant = [name for name in parts_of(s, *DRILLED) if leaning(s, name)]
     holdings += [_aslant(s, name) for name in leant]
     shaped = [
@@ -363,7 +384,7 @@ PARTS = (
         Size("at", "middle of {} from the edge", OfPart(_across), "in the middle", 0,
              1000, rests=(*ITS_FACE, "{}.runs")),
         Size("width", "width of {}", "10", "", 0.5, 300),
-        Size("depth", "depth of {}", "5", "", 0.1, 400),
+        Size("depth", "depth of {}", "5", "0 goes through", 0, 400),
         Size("length", "{} between its ends", "0",
              "0 goes from end to end", 0, 1000),
         Size("from_end", "{} from the edge", "10", "", 0, 1000),

@@ -57,7 +57,7 @@ from machinon.core.piece.turned_features import (
     End,
 )
 from machinon.core.piece.walls import in_metal, wall_checks
-from machinon.core.quantity import COUNT
+from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.setting_out.ball_turning import FILING
 from machinon.core.tapers.tapers import taper_of
@@ -434,6 +434,8 @@ def _thread(usual: str) -> Size:
     return Size("thread", "thread of {}", usual, "", kind=TEXT)
 
 
+_START = Size("start", "angle of the first of {}", "90", "on top", -360, 360, ANGLE)
+
 PARTS = (
     FreePart("step", "A step", (
         Size("length", "length of {}", "20", "", 0, 1000),
@@ -501,7 +503,9 @@ PARTS = (
         Size("from_end", "{} from the left end", "{all}/2", "the middle", 0, 1500),
         Size("diameter", "hole of {}", "5", "", 0.5, 100),
         Size("count", "how many holes {} has", "1", "", 1, 24, COUNT),
-        _thread("none"),
+        Size("depth", "depth of {}", "0", "0 goes through, or several to the axis",
+             0, 500),
+        _START, _thread("none"),
         Size("reamed", "{} reamed", "no", kind=FLAG),
     )),
     FreePart("ring", "Holes in a face, on a circle", (
@@ -509,6 +513,7 @@ PARTS = (
         Size("count", "how many holes {} has", "4", "", 1, 60, COUNT),
         Size("circle", "circle of {}", OfPart(_circle), "well inside", 2, 480,
              step=0.5, rests=("{}.end", "{along}")),
+        _START,
         Size("diameter", "hole of {}", "5", "", 0.5, 100),
         Size("depth", "depth of {}", "12", "0 goes through", 0, 1000),
         _thread("none"),
@@ -665,6 +670,8 @@ FAMILY = grown(
                 "step2.diameter": "60",
                 "step3.diameter": "30",
                 "cross1.from_end": "50",
+                "cross1.start": "45",
+                "cross1.depth": "16",
                 "ring1.circle": "20",
                 "ring1.diameter": "4",
                 "ring1.counterbore": "7",

@@ -23,6 +23,8 @@ from machinon.core.piece.solid_cuts import (
     rectangle,
 )
 
+SAWN = 3.0  # mm: what is narrower, and open at its ends, is sawn
+
 
 def _off_corner(radius: float) -> float:
     """How far the middle of a rounded corner lies off both sides."""
@@ -76,6 +78,21 @@ class Slot(Feature, frozen=True):
     # degrees that it is turned from there, about the middle of its first end or, where
     # it goes from end to end, about its own
     turn: float = 0.0
+
+    @property
+    def through(self) -> bool:
+        """Whether it goes right through to the far face."""
+        return self.depth >= self.thick
+
+    @property
+    def thick(self) -> float:
+        """The block behind its face."""
+        return self.block["xyz".index(FACE_AXES[self.face][2])]
+
+    @property
+    def sawn(self) -> bool:
+        """Whether it is a slit that a slitting saw cuts at once."""
+        return self.width < SAWN and not self.rounded
 
     @property
     def pivot(self) -> Point:
@@ -151,6 +168,8 @@ class Slot(Feature, frozen=True):
         if self.rounded:
             found["from_end"] = Dimension(other, 0.0, along, (at, 0.0))
             found["length"] = Dimension(other, along, end, (at, 0.0))
+        if self.through:
+            found["depth"] = said["runs"]
         if self.turn:  # no line of the block measures these
             found |= dict.fromkeys(("width", "length", "turn"), said["runs"])
         return said | found

@@ -38,7 +38,7 @@ from machinon.core.threads.tapping import drill_named
 SAID = (
     *("diameter", "count", "circle", "screw", "thread", "drill", "depth", "reamed"),
     *("counterbore", "counterbore_depth", "across", "up", "kind", "pattern"),
-    *("datum", "face", "lean", "leans"),
+    *("datum", "face", "lean", "leans", "start"),
 )
 # the way that a hole leans along its face, degrees
 TOWARDS = {"right": 0.0, "up": 90.0, "left": 180.0, "down": 270.0}
@@ -438,5 +438,5 @@ class CrossHoles(Feature, frozen=True):
             for key, at in places.items()
             if at is not None
         }
-        said = ("diameter", "thread", "depth", "count", "reamed")
+        said = ("diameter", "thread", "depth", "count", "reamed", "start")
         return along | dict.fromkeys(said, Dimension("hole", self.z, self.z, radius))

@@ -9,26 +9,32 @@ import re
 
 from machinon.core.errors import BadInput
 from machinon.core.piece.solid_cuts import Point, arc
-from machinon.core.quantity import INCH, parse, typed_again
+from machinon.core.quantity import ANGLE, INCH, parse, typed_again
 
 Corner = tuple[float, float, float]  # x, y, radius; mm
 
 
 def corners_of(text: str, inch: bool = False, key: str = "points") -> list[Corner]:
-    """The corners as typed. Raises BadInput on `key`.
+    """The corners as typed: x,y, or how far and at what angle from the one before,
+    `40@30`. Raises BadInput on `key`.
 
     >>> corners_of("0,0 40,0 40,20r5 0,20")[2]
     (40.0, 20.0, 5.0)
+    >>> corners_of("0,0 40,0 20@90")[2]
+    (40.0, 20.0, 0.0)
     """
-    found = []
+    found: list[Corner] = []
     for word in re.split(r"[;\s]+", text.strip()):
+        if "@" in word and found:
+            found.append(_onward(found[-1], word, inch, key))
+            continue
         match = re.fullmatch(r"([^,]+),([^,rR]+)(?:[rR]([^,]+))?", word)
         if not match:
             raise BadInput(
                 key,
                 f"{word or 'Nothing'} is no corner. Type each as x,y with a blank "
                 "between them, and r and a radius where it is round: 0,0 80,0 80,40r6 "
-                "0,40.",
+                "0,40. From the one before, 40@30 is 40 on at 30°.",
             )
         x, y, r = match.groups()
         found.append(
@@ -41,6 +47,22 @@ def corners_of(text: str, inch: bool = False, key: str = "points") -> list[Corne
     if len(found) < 3:
         raise BadInput(key, "An outline has three corners or more.")
     return found
+
+
+def _onward(before: Corner, word: str, inch: bool, key: str) -> Corner:
+    """A corner by how far and at what angle it lies from the one before it, from along
+    towards the back."""
+    length, _, rest = word.partition("@")
+    angle, _, radius = rest.lower().partition("r")
+    far = parse(length, inch=inch, key=key, low=0, high=2000)
+    turn = math.radians(parse(angle, ANGLE, key=key, low=-360, high=360))
+    # to a thousandth of a micrometer, so that nothing is typed again with its dust
+    x, y = (
+        round(at + far * way, 6)
+        for at, way in zip(before, (math.cos(turn), math.sin(turn)), strict=False)
+    )
+    r = parse(radius, inch=inch, key=key, low=0, high=500) if radius else 0.0
+    return x, y, r
 
 
 def places_of(text: str, inch: bool = False, key: str = "places") -> list[Point]:

@@ -543,6 +543,8 @@ def _cutter(feature: Feature) -> float:
             return SAW
         case SixFaces():
             return FACE_MILL
+        case Slot() if feature.sawn:
+            return SAW
         case Slot() | CrossSlot():
             return min(feature.width, END_MILL)
         case Keyway():

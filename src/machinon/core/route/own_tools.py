@@ -57,6 +57,8 @@ def own_tool(step: StepTold, shelf: Belongings | None, inch: bool) -> OwnTool:
             return _own_size("broach", hole.square, shelf, inch)
         case Keyway() if bore.inside:
             return _own_size("broach", bore.width, shelf, inch)
+        case Slot() if bore.sawn:
+            return _own_saw(bore.width, bore.depth, shelf, inch)
         case Keyway() | Slot() | CrossSlot():
             return _own_mill(bore.width, shelf, inch)
         case Pocket() if bore.radius:

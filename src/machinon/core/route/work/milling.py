@@ -317,6 +317,8 @@ def _slot_list(step: StepTold, slot: Slot) -> WorkList:
     """A slot, straight down and then its sides."""
     across = slot.a[0] == slot.b[0]
     middle = slot.a[0] if across else slot.a[1]
+    if slot.sawn and not slot.turn:
+        return WorkList(_slit_lines(slot, middle))
     figures = [
         Shown("Middle from the edge", middle),
         Shown("Cutter, or narrower", slot.width),
@@ -330,13 +332,33 @@ def _slot_list(step: StepTold, slot: Slot) -> WorkList:
         f"{start}A cutter under the width first, down the middle; then either side, "
         "measured, so that both come out where they should."
     )
-    deep = _down(step, slot.block[2], slot.depth)
+    deep = _down(step, slot.thick, slot.depth)
     if slot.turn:
         lines = _turned(step.after, slot, note)
     else:
         head = f"Over the middle of it, {slot.face} face up"
         lines = [WorkLine("place", head, tuple(figures), note)]
     return WorkList((*lines, *_passes(deep, slot.width)))
+
+
+def _slit_lines(slot: Slot, middle: float) -> tuple[WorkLine, ...]:
+    """A slit, at once to its depth."""
+    return (
+        WorkLine(
+            "place",
+            f"The saw over the middle of it, {slot.face} face up",
+            (Shown("Middle from the edge", middle), Shown("Saw", slot.width)),
+            "Touch the edge with the side of the saw: from there the middle, and half "
+            "of the saw.",
+        ),
+        WorkLine(
+            "saw",
+            "To its depth in one pass",
+            (Shown("Depth", slot.depth),),
+            "Feed by hand, against the teeth; brush the chips out of it. A nut or a "
+            "wedge in its end keeps it from closing on the saw.",
+        ),
+    )
 
 
 def _turned(body: Body, slot: Slot, how: str) -> list[WorkLine]:
