@@ -441,6 +441,11 @@ class Cutting(unittest.TestCase):
         )
         for key in ("mass", "volume"):
             self.assertAlmostEqual(tube[key], bar[key] - core[key])
+        # a hexagon, six even triangles, lies between its two rounds
+        hexagon = reckon("mass", {**steel, "shape": "hexagon", "across_flats": 30})
+        side = 30 / math.sqrt(3)
+        self.assertAlmostEqual(hexagon["volume"] / 120, 6 * side * 15 / 2)
+        self.assertTrue(core["mass"] < hexagon["mass"] < core["mass"] * 4 / 3)
 
     def test_the_ideal_speed_runs_the_rim_at_the_surface_speed(self):
         asked = {

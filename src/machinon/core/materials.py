@@ -134,13 +134,14 @@ SHAPES = {
     "bar": ("diameter", "length"),
     "tube": ("outside_diameter", "bore", "length"),
     "block": ("width", "height", "length"),
+    "hexagon": ("across_flats", "length"),
 }
 
 
 @reckoning(
     "mass",
     group="Fits and materials",
-    title="Mass of a bar, tube or block",
+    title="Mass of a bar, tube, block or hexagon",
     usual={"shape": "bar", "diameter": 20, "length": 100, "material": "steel"},
     inputs=(
         Input("shape", TEXT, "what it is", choices=tuple(SHAPES)),
@@ -151,6 +152,7 @@ SHAPES = {
         Input("bore", LENGTH, "of a tube", default=None, above=0),
         Input("width", LENGTH, "of a block", default=None, above=0),
         Input("height", LENGTH, "of a block", default=None, above=0),
+        Input("across_flats", LENGTH, "of a hexagon", default=None, above=0),
     ),
     results=(
         Result("mass", MASS, "its mass"),
@@ -177,6 +179,9 @@ def _mass(trail: Trail, shape: str, material: str, **sizes: Any) -> dict[str, An
             raise BadInput("bore", f"The bore must be under {outside:g} mm.")
         area = math.pi / 4 * (outside**2 - bore**2)
         says = f"π/4 × ({outside:g}² − {bore:g}²)"
+    elif shape == "hexagon":
+        area = math.sqrt(3) / 2 * sizes["across_flats"] ** 2
+        says = f"√3/2 × {sizes['across_flats']:g}²"
     else:
         area = sizes["width"] * sizes["height"]
         says = f"{sizes['width']:g} × {sizes['height']:g}"

@@ -326,11 +326,14 @@ def mass(s: Sketch) -> None:
     if shape == "block":
         wide, high = s.v("width"), s.v("height")
         keys = ("width", "height")
+    elif shape == "hexagon":
+        high = s.v("across_flats")
+        wide, keys = high / math.cos(math.radians(30)), ("across_flats", "")
     else:
         wide = high = s.v("diameter", s.v("outside_diameter"))
         keys = ("diameter", "") if shape == "bar" else ("outside_diameter", "bore")
-    others = {"diameter", "outside_diameter", "bore", "width", "height"} - {*keys}
-    s.needless(*others)
+    every = {"diameter", "outside_diameter", "bore", "width", "height", "across_flats"}
+    s.needless(*(every - {*keys}))
     slant = 0.35 * length
     s.frame(0, 0, wide + slant, high + slant * 0.6)
     dx, dy = slant, slant * 0.6
@@ -349,6 +352,20 @@ def mass(s: Sketch) -> None:
         s.line((wide, high), (wide + dx, high + dy))
         s.across("width", (0, 0), (wide, 0), -2.0)
         s.across("height", (0, 0), (0, high), -3.4)
+    elif shape == "hexagon":
+        turns = [math.radians(60 * n) for n in range(6)]
+        ring = [
+            (wide / 2 * (1 + math.cos(t)), high / 2 + wide / 2 * math.sin(t))
+            for t in turns
+        ]
+        s.shape([(x + dx, y + dy) for x, y in ring])
+        # what is seen of its far side lies past its right, upper right and top
+        seen = [ring[5], ring[0], ring[1], ring[2]]
+        s.shape([*seen, *((x + dx, y + dy) for x, y in reversed(seen))])
+        for x, y in seen:
+            s.line((x, y), (x + dx, y + dy))
+        s.shape(ring)
+        s.across("across_flats", (0, 0), (0, high), -3.4)
     else:
         r = wide / 2
         s.circle(r + dx, r + dy, r, "outline", "panel")

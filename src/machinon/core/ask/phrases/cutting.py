@@ -266,10 +266,14 @@ def _cleans(s: Said) -> Inputs | None:
 def _weight(s: Said) -> Inputs | None:
     if not s.has("weight"):
         return None
-    if s.has("hex"):  # no sum is kept for such a bar
-        return None
     metal = s.take("material") or "steel"
     sizes = s.pair()
+    if s.has("hex"):
+        wide, *rest = sizes or [s.near("across", "af") or s.size()]
+        wide, length = s.alike(wide, "".join(rest[:1]) or s.near("length") or s.size())
+        s.has("bar", "rod", "across", "af", "flat")
+        told = {"across_flats": wide, "length": length}
+        return {"shape": "hexagon", "material": metal, **told} if length else None
     if s.has("tube", "pipe", "ring"):
         return _tube(s, metal, sizes)
     if sizes:
@@ -338,16 +342,22 @@ def _table_feed(s: Said) -> Inputs | None:
         each = s.near("load")
     if not each and s.hears("minute", "min"):
         each = a_turn = _said_of(s, "rev", "revolution")
-    if not (travel or each):
+    usual = not (travel or each) and s.hears("feed") and s.hears(*_EACH, "flutes")
+    if not (travel or each or usual):
         return None
     rpm = s.take("rpm")
     teeth = "1" if a_turn else s.near(*_EACH, kinds=_BARE)
+    rpm = rpm or (s.behind("at") if usual else "")
     handle = s.near("turn") if s.hears("handle", "wind") else ""
     length = s.near("length", "cut", "over")
     if not length and s.hears("time", "long"):
         length = s.size()
-    metal = s.take("material")
+    metal = s.take("material") or ("steel" if usual else "")
     cutter = s.near("cutter", "mill", "diameter") or (s.size() if metal else "")
+    if usual and cutter and teeth.isdigit():  # as such a cutter is usually fed
+        asked = {"diameter": s.mm(cutter), "material": metal, "operation": "mill"}
+        feed = reckon("speeds", {**asked, "teeth": int(teeth)})["feed"]
+        each = f"{float(feed) / int(teeth):.4g}mm"
     s.has("time", "minute", "feed", "wind", "handle", "table", "mill", "end", "cutter")
     s.has("fast", "turn", "cut", "per", "rate", "chip", "load", "mm", "in", *_EACH)
     if each and not rpm and metal and cutter:
@@ -551,6 +561,10 @@ def _tempered(s: Said) -> Inputs | None:
     s.has("colour", "color", "steel", "heat", "c", "degree", "celsius")
     shade = "pale " if s.has("pale", "light") else ""
     for one in temper_colours():
+        uses = [use.strip() for use in one.suits.split(",")]
+        if s.has(*uses, *(use.removesuffix("es") for use in uses)):
+            s.has("a", "for")
+            return {"colour": one.name}
         name = one.name.removeprefix("pale ")
         if one.name in (f"{shade}{name}", name) and s.has(name):
             return {"colour": f"{shade}{name}" if name == "straw" else name}

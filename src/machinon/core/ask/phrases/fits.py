@@ -39,6 +39,7 @@ _FITS = (
     ("push", "H7/k6"),
     ("sliding", "H7/g6"),
     ("slide", "H7/g6"),
+    ("slip", "H7/g6"),
     ("running", "H7/f7"),
     ("locating", "H7/h6"),
     ("location", "H7/h6"),
@@ -213,7 +214,7 @@ def _tightest(fit: str, nominal: float) -> str:
 @phrase("shrink-fit", "shrink fit 50 interference 0.05")
 def _shrink(s: Said) -> Inputs | None:
     heated = s.has("heat", "hot", "temperature")
-    heated = heated and s.hears("hub", "ring", "collar", "fit")
+    heated = heated and s.hears("hub", "ring", "collar", "fit", "interference")
     if not (s.has("shrink") or heated):
         return None
     if s.has("bearing"):  # it is not heated as a hub is: its maker says how far

@@ -123,8 +123,9 @@ def _flat(s: Said) -> Inputs | None:
         return None
     if s.counted("flats"):
         return None
+    on = s.behind("on")  # before its depth, which may be what is asked
     wide, depth, across = s.near("width"), s.near("depth"), s.near("across")
-    diameter = s.near("diameter", "round", "shaft") or s.near("on") or s.size()
+    diameter = on or s.near("diameter", "round", "shaft") or s.size()
     s.has("round", "shaft", "bar", "width", "depth", "cut")
     if not (wide or depth or across):
         wide = s.size()  # flat 10 on 25
