@@ -28,6 +28,7 @@ ASKS: dict[tuple[str, str], dict[str, dict[str, float]]] = {
     ("mass", "shape"): {
         "bar": {"diameter": 50.0},
         "tube": {"outside_diameter": 50.0, "bore": 30.0},
+        "hexagon": {"across_flats": 24.0},
         "block": {"width": 50.0, "height": 30.0},
     },
     ("taper-setup", "method"): {

@@ -16,6 +16,7 @@ from machinon.core.families._collet_nose import (
 )
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     Family,
     FitSlot,
@@ -286,6 +287,7 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(journal.length + collar.length + cover.length + nose.length + 4, 1)",
              "both faces", 20, 800),
+        STOCK_BORE,
         Size("journal.diameter", "journal", "tube.bore", low=6, high=200),
         Size("clamp.width", "recess under a clamp screw", "0", "0 for none", 0, 40),
         Size("clamp.from_end", "that recess from the rear end",

@@ -18,6 +18,7 @@ from machinon.core.families._tapers import (
 from machinon.core.families._tapped import lead_in
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Chain,
     Check,
     Family,
@@ -401,6 +402,7 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(nut.thread_length + rear.length + spacer.length + front.length + "
              "head.length + 4, 1)", "both faces", 40, 900),
+        STOCK_BORE,
         Size("nut.thread", "thread of the nut", "locknut.thread", "as its nut",
              kind=TEXT, by="copy"),
         Size("nut.thread_length", "length of that thread", _nut, "its nut and the "

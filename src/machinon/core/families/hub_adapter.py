@@ -15,6 +15,7 @@ from machinon.core.fits.keyway import key_near, keys
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     Family,
     FitSlot,
@@ -542,6 +543,7 @@ FAMILY = Family(
         Size("stock.length", "stock length",
              "up(hub.length + flange.thickness + boss.height + 4, 1)", "both faces",
              10, 500),
+        STOCK_BORE,
         Size("hub.diameter", "hub", _hub, "a wall of a third, clear of the screws", 6,
              400, rests=("shaft.diameter", "bore.diameter", "key.depth",
                          "bolts.circle", "bolts.screw")),

@@ -44,6 +44,7 @@ from machinon.core.families._tapers import (
 )
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
+    STOCK_BORE,
     Check,
     Family,
     Holding,
@@ -370,6 +371,7 @@ FAMILY = Family(
              "up(max(collar.diameter, shank.large) + 2, 1)", "a clean-up", 10, 300),
         Size("stock.length", "stock length", _long, "both faces", 20, 800, up=1,
              rests=(*SHANK_LONG, "collar.length")),
+        STOCK_BORE,
         *shank_sizes("nothing", "left open, so that a draw bar goes through"),
         Size("collar.diameter", "collar", "up(shank.large + 3, 1)",
              "to knock it out by", 6, 290),
