@@ -7,6 +7,7 @@ from PySide6.QtTest import QTest
 from machinon.core.job.made_piece import told_of
 from machinon.core.job.planning import plan_of
 from machinon.core.job.true_running import stations
+from machinon.core.shop.belongings import Belongings, Item
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece, Runs
 from machinon.core.survey.mating import links_of
@@ -552,6 +553,25 @@ class Blocks(MadePieces):
         self.assertFalse(view.hold.isVisible())
         self.click(view.follow)
         self.assertEqual(self.value("hole1.from_side"), 60)
+
+    def test_the_stock_is_drawn_as_the_rack_has_it(self):
+        """A tube of 60 × 20 for a step of 45 with a bore of 25, in one act."""
+        tube = Item("tube", "tube 60 × 20", 60, 20, 400)
+        file = self.window.file
+        file.act("shop", "Rack.", Belongings("stock", "Stock", (tube,)))
+        self.begin("turned-piece", "Bush")
+        view = self.stage("piece")
+        self.job.set_size("step1.diameter", "45")
+        self.job.add_part("bore")
+        self.job.set_size("bore1.diameter", "25")
+        self.assertIn("tube 60 × 20", view.rack.text())
+        self.click(view.from_rack)
+        self.assertEqual((self.value("stock.diameter"), self.value("stock.bore")),
+                         (60, 20))  # fmt: skip
+        self.assertFalse(view.from_rack.isVisible())
+        self.job.undo()
+        self.assertEqual(self.value("stock.bore"), 0)
+        self.assertTrue(view.from_rack.isVisible())
 
     def test_what_was_typed_is_there_after_a_restart(self):
         self.begin("plate-block", "Base")

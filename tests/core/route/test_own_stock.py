@@ -6,7 +6,7 @@ from msgspec.structs import replace
 
 from machinon.core.families import family_of
 from machinon.core.piece.made import make
-from machinon.core.route.own_stock import own_stock
+from machinon.core.route.own_stock import own_stock, sizes_of_rack
 from machinon.core.shop.belongings import Belongings, Item
 
 
@@ -50,9 +50,21 @@ class OwnStock(unittest.TestCase):
             says = self.says(self.sleeve, bar, tube)
             self.assertIn(f"On the rack: {named}", says)
         self.assertIn(
-            "spares the drill: type its bore",
+            "spares the drill",
             self.says(self.sleeve, bar, replace(tube, second=18.0)),
         )
+
+    def test_the_stock_can_be_drawn_as_the_rack_has_it(self):
+        """A tube of 32 × 18 is no bar of 30; once it is drawn so, nothing differs."""
+        tube = rack(Item("tube", "tube 32", 32, 18, 500))
+        found = sizes_of_rack(self.sleeve, tube)
+        self.assertEqual(found, {"stock.diameter": 32, "stock.bore": 18})
+        typed = {key: f"{value:g}" for key, value in found.items()}
+        as_it_is = make(family_of("spacer-sleeve"), typed)
+        self.assertEqual(sizes_of_rack(as_it_is, tube), {})
+        plate = rack(Item("plate", "plate 120 × 40", 120, 40, 500))
+        self.assertEqual(sizes_of_rack(self.block, plate), {})
+        self.assertEqual(sizes_of_rack(self.sleeve, None), {})
 
     def test_a_bar_of_six_flats_is_one_of_its_own_size(self):
         made = make(family_of("hexagon-screw"), {"stock.shape": "as the head"})

@@ -31,33 +31,20 @@ class _Fit(NamedTuple):
 def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
     """The advice of the stock shelf on a piece, in a sentence; empty where nothing
     listed there would do."""
-    if shelf is None:
-        return ""
-    body = made.body
-    sided = body.stock if isinstance(body.stock, Bar) else None
-    hole = body.stock.bore
-    round_ones = TUBES if hole else ROUNDS
-    kinds = SIDED[sided.sides] if sided else round_ones if body.turns else FLATS
-    listed = [item for item in shelf.items if item.kind in kinds]
+    listed = _of_its_kind(made, shelf)
     if not listed:
         return ""
-    right = [
-        item for item in listed if not item.material or item.material == made.material
-    ]
-    if sided:
-        fits = list(_of_its_flats(sided, right))
-    else:
-        fits = list(_turned(made, right) if body.turns else _blocks(made, right))
-    if not fits:
+    body = made.body
+    sided, hole = isinstance(body.stock, Bar), body.stock.bore
+    best = _best(made, listed)
+    if best is None:
         return f"Nothing on the rack would do: {_needed(made, inch)}."
-    best = min(fits, key=lambda fit: (_yields(fit) < made.count, fit))
     item, long = best.item, best.long
     said = f"On the rack: {item.name}"
     if not item.material:
         said += ", if that is the right metal"
     if item.kind == "tube" and not hole:
-        typed = ": type its bore in Piece" if STOCK_BORE.key in made.sizes else ""
-        said += f", which spares the drill{typed}"
+        said += ", which spares the drill"
     if body.turns and not sided:
         said += _may_swing(made, item, inch)
     wanted = made.count
@@ -74,6 +61,48 @@ def own_stock(made: Made, shelf: Belongings | None, inch: bool) -> str:
     last = (wanted - 1) % (there // item.count) + 1
     left = length_text(max(item.length - last * (long + KERF), 0.0), 1, inch)
     return f"{said}: {many}; {left} left after {'it' if wanted == 1 else 'them'}."
+
+
+def sizes_of_rack(made: Made, shelf: Belongings | None) -> dict[str, float]:
+    """The sizes of the piece's stock, mm, that what is best on the rack has otherwise
+    than they are drawn; none where the drawing has no such size."""
+    best = _best(made, _of_its_kind(made, shelf))
+    if best is None or not made.body.turns or isinstance(made.body.stock, Bar):
+        return {}
+    item = best.item
+    bore = item.second if item.kind == "tube" else made.body.stock.bore
+    there = {"stock.diameter": item.size, STOCK_BORE.key: bore}
+    return {
+        key: value
+        for key, value in there.items()
+        if key in made.sizes and abs(float(made.sizes[key].value) - value) > 1e-3
+    }
+
+
+def _of_its_kind(made: Made, shelf: Belongings | None) -> list[Item]:
+    """What the rack has of the kind of stock that the piece is cut from."""
+    if shelf is None:
+        return []
+    stock = made.body.stock
+    kinds: tuple[str, ...] = FLATS
+    if isinstance(stock, Bar):
+        kinds = SIDED[stock.sides]
+    elif made.body.turns:
+        kinds = TUBES if stock.bore else ROUNDS
+    return [item for item in shelf.items if item.kind in kinds]
+
+
+def _best(made: Made, listed: list[Item]) -> _Fit | None:
+    """What wastes least of what would do, and gives all that are to be made."""
+    right = [
+        item for item in listed if not item.material or item.material == made.material
+    ]
+    stock = made.body.stock
+    if isinstance(stock, Bar):
+        fits = list(_of_its_flats(stock, right))
+    else:
+        fits = list(_turned(made, right) if made.body.turns else _blocks(made, right))
+    return min(fits, key=lambda fit: (_yields(fit) < made.count, fit), default=None)
 
 
 def _yields(fit: _Fit) -> float:

@@ -21,7 +21,7 @@ from machinon.core.job.since_cut import with_done
 from machinon.core.piece.family import Value, spoken
 from machinon.core.route.operations import StepTold
 from machinon.core.route.own_hardware import own_hardware
-from machinon.core.route.own_stock import own_stock
+from machinon.core.route.own_stock import own_stock, sizes_of_rack
 from machinon.core.route.own_tools import OwnTool, own_collet, own_tool
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Piece
@@ -188,6 +188,21 @@ class MakingActs(JobAtHand):
             own_alike(made, self._others(), self.inch),
         )
         return " ".join(sentence for sentence in said if sentence)
+
+    def rack_differs(self) -> bool:
+        """Whether the stock that the rack has is drawn otherwise."""
+        made = self.plan.made
+        return made is not None and bool(sizes_of_rack(made, self._stock))
+
+    def draw_from_rack(self) -> None:
+        """The stock drawn as the rack has it."""
+        made, making = self.plan.made, self.job.making
+        assert made is not None
+        assert making is not None
+        for key, value in sizes_of_rack(made, self._stock).items():
+            making = with_size(making, key, quantity.as_kept(value))
+        job = self.job.with_work(making=making)
+        self._keep(f"{made.family.name}: cut from what the rack has.", job)
 
     def own_hardware(self) -> tuple[str, ...]:
         """The bought parts of the piece, a line each, with those that are there."""

@@ -97,6 +97,7 @@ class PieceView(StageView):
         self.rounds_box = QWidget()
         self.add = button("Add a feature…", self._ask_part)
         self.rack = label("", "", "measured", wrap=True)
+        self.from_rack = button("draw it so", self._draw_from_rack, "link")
         self.with_it = label("", "", wrap=True)
         self.lengths = button("working", self._open_length, "link")
         # worked out once typing has come to rest: it takes the solid
@@ -139,7 +140,10 @@ class PieceView(StageView):
         column.addWidget(Abreast(2, metal, self.many))
         column.addWidget(self.rounds_box)
         column.addWidget(Abreast(2, self.as_solid, self.compare, self.add))
-        column.addWidget(self.rack)
+        of_rack = QHBoxLayout()
+        of_rack.addWidget(self.rack, 1)
+        of_rack.addWidget(self.from_rack, 0, Qt.AlignmentFlag.AlignBottom)
+        column.addLayout(of_rack)
         bought = QHBoxLayout()
         bought.addWidget(self.with_it, 1)
         bought.addWidget(self.lengths, 0, Qt.AlignmentFlag.AlignBottom)
@@ -186,6 +190,7 @@ class PieceView(StageView):
         self._ask()
         self.rack.setText(self.job.own_stock())
         self.rack.setVisible(bool(self.rack.text()))
+        self.from_rack.setVisible(self.job.rack_differs())
         parts = self.job.own_hardware()
         self.with_it.setText(f"To go with it: {'; '.join(parts)}.")
         self.with_it.setVisible(bool(parts))
@@ -195,6 +200,12 @@ class PieceView(StageView):
         self.buy.setVisible(plan.made is not None)
         self._resting.start()
         self._show_sheet()
+
+    def _draw_from_rack(self) -> None:
+        try:
+            self.job.draw_from_rack()
+        except BadInput as error:
+            self._tell(error.message, "stop")
 
     def _on_many(self, typed: str) -> None:
         try:
