@@ -34,6 +34,21 @@ def shrinks(pressure, radius, bore, of):
     return -b / of.modulus * (hoop - of.poisson * radial)
 
 
+class ReadWarmOrCold(unittest.TestCase):
+    def test_warm_work_is_read_by_a_gauge_that_is_not(self):
+        """Aluminium of 100 at 30 °C is 23 µm over its size; steel 11.7."""
+        for name, over in (("aluminium", 0.023), ("steel", 0.0117)):
+            metal = material(name)
+            self.assertAlmostEqual(100 - metal.cold(100, 30), over, delta=0.001)
+            self.assertEqual(metal.cold(100, 20), 100)
+
+    def test_cold_work_lies_in_a_cold_shop_with_its_gauge(self):
+        """At 10 °C both of steel have shrunk alike; aluminium by 11 µm more."""
+        self.assertAlmostEqual(STEEL.cold(100, 10), 100, places=9)
+        found = material("aluminium").cold(100, 10)
+        self.assertAlmostEqual(found - 100, 0.0115, delta=0.001)
+
+
 class Presses(unittest.TestCase):
     def test_what_the_hub_opens_and_the_shaft_gives_is_the_interference(self):
         for change in ({}, {"shaft_bore": 0}, {"hub_material": "cast iron"}):

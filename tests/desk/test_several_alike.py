@@ -86,7 +86,10 @@ class ThreeSleeves(MadePieces):
             (line,) = [line for line in self.job.plan.proof if line.fit == 1]
             self.assertEqual(line.verdict, verdict, text)
         (bore,) = [s for s in self.job.job.proof.surfaces if s.id == "fit.1"]
-        self.assertEqual([r.temperature for r in bore.readings], [None, 30.0, None])
+        # ten degrees and 11.7e-6 on 20.047: 2.35 µm, as at the dial
+        warm = bore.readings[1]
+        self.assertEqual((warm.typed, warm.temperature), ("20.047 @ 30", 20.0))
+        self.assertAlmostEqual(warm.value, 20.047 - 0.00235, places=5)
         # pieces differ by more than readings of one would
         self.assertFalse(line.measured.doubts)
         self.job.drop_proof_readings("fit.1")

@@ -44,9 +44,14 @@ class Material(Struct, frozen=True):
     source: str
 
     def cold(self, size: float, temperature: float) -> float:
-        """A size at 20 °C of warm work, read by a gauge that is not; mm, °C. Source:
-        ISO 1 (20 °C is the reference temperature)."""
-        return size / (1 + self.expansion * (temperature - 20))
+        """A size at 20 °C, read on work of another temperature; mm, °C.
+
+        By warm work the gauge is still at 20 °C; work that is colder lies in a cold
+        shop, its steel gauge with it. Source: ISO 1 (20 °C is the reference
+        temperature).
+        """
+        gauge = material("steel").expansion * min(temperature - 20, 0.0)
+        return size * (1 + gauge) / (1 + self.expansion * (temperature - 20))
 
     @property
     def hard(self) -> bool:

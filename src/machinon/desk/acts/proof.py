@@ -7,6 +7,7 @@ from machinon.core.errors import BadInput
 from machinon.core.job.job import Trial
 from machinon.core.job.made_here import aids_of, holes_of, read_at_dial
 from machinon.core.job.made_piece import named_surfaces, ruled_by_fits, shop_surfaces
+from machinon.core.materials import material
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import remark, words
 from machinon.core.shop.things import Piece, Runs
@@ -22,12 +23,20 @@ class ProofActs(JobAtHand):
 
     def add_proof_reading(self, key: str, typed: str, instrument_id: str) -> None:
         """A reading of a surface as made, with its temperature beside it where that is
-        not 20 °C: `25.41 @ 28`. Raises BadInput on `reading` or `temperature`."""
-        proof = self.job.proof
+        not 20 °C: `25.41 @ 28`; kept as it is at 20 °C, as at the dial. Raises BadInput
+        on `reading` or `temperature`."""
+        proof, drawn = self.job.proof, self.plan.made
         surface = next(surface for surface in proof.surfaces if surface.id == key)
         text, warm = apart_from_warmth(typed)
-        warmth = "" if warm is None else f"{warm:g}C"
-        reading = self._reading(text, surface, instrument_id, warmth)
+        reading = self._reading(text, surface, instrument_id, "")
+        said = self._said(reading)
+        if warm is not None and surface.kind != "runout":
+            metal = material(drawn.material if drawn is not None else "steel")
+            value = metal.cold(reading.value, warm)
+            reading = replace(
+                reading, value=value, typed=typed.strip(), temperature=20.0
+            )
+            said = f"{self._said(reading)}: at 20 °C, as it was read at {warm:g}"
         if self.job.count > 1:  # pieces differ, their readings need not agree
             reading = replace(reading, kept="one of several alike")
         made = replace(surface, readings=(*surface.readings, reading))
@@ -35,7 +44,7 @@ class ProofActs(JobAtHand):
             made if surface.id == key else surface for surface in proof.surfaces
         )
         self._keep(
-            f"Proof, {within(surface.name)}: {self._said(reading)}.",
+            f"Proof, {within(surface.name)}: {said}.",
             self.job.with_work(proof=replace(proof, surfaces=surfaces)),
         )
 
