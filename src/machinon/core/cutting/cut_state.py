@@ -13,7 +13,8 @@ from msgspec import Struct
 from machinon.core.quantity import INCH
 
 RATIO = 0.97  # a shaft takes a little less than is dialled
-TOUCH_SIGMA = 0.015  # mm radial: how well a tool touches the work
+# mm radial: how well a tool touches the work: 0.015 is common, with paper it is more
+TOUCH_SIGMA = 0.02
 CUT_SIGMA = 0.0019
 
 

@@ -122,6 +122,7 @@ class SurveyView(StageView):
         self.instrument_says = label("", "faint", wrap=True)
         self.temperature = Field("Temperature, °C or F", TEMPERATURE)
         self.temperature.put("20")
+        self.temperature.setToolTip("Of the part and the gauge, lying together")
         self.temperature.taken.connect(lambda _: self.reading.edit.setFocus())
         self.next = button("Next surface to measure", self._next_surface)
         self.rows = QVBoxLayout()
