@@ -8,7 +8,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.family import grown, part_names
 from machinon.core.piece.made import make
-from machinon.core.quantity import COUNT, LENGTH
+from machinon.core.quantity import ANGLE, COUNT, LENGTH
 from machinon.core.route.operations import route_told
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Circle, Line, Shape
@@ -16,6 +16,10 @@ from machinon.draw.piece_sheet import piece_sheet
 from tests.trials import SEED, TIMES
 
 PIECES = 8
+TYPED = {
+    "points": ("0,0 80,0 80,40r6 0,40", "0,0 60@0 40@120", "0,0 100,0 50,60"),
+    "places": ("10,10 40,20", "50,30", "2,2 98,58 20,90 20,30"),
+}
 FAR = 20_000.0  # px: a line that long runs for ever, however wrong the sizes are
 
 
@@ -32,8 +36,12 @@ def odd_pieces(key, chance):
             for size in grown(family, part_names(family, given["parts"])).sizes:
                 if size.choices:
                     given[size.key] = chance.choice(size.choices)
-                elif size.kind is LENGTH and chance.random() < 0.5:
-                    given[size.key] = f"{chance.uniform(0.5, 60):.1f}"
+                elif size.measure in TYPED:
+                    given[size.key] = chance.choice(TYPED[size.measure])
+                elif size.kind in (LENGTH, ANGLE) and chance.random() < 0.5:
+                    large = chance.uniform(size.low, min(size.high, 120))
+                    usual = chance.uniform(0.5, 60)
+                    given[size.key] = f"{chance.choice((size.low, large, usual)):.1f}"
                 elif size.kind is COUNT and chance.random() < 0.5:
                     given[size.key] = f"{chance.randint(1, 7)}"
             yield make(family, given)
@@ -59,6 +67,7 @@ class OddPieces(unittest.TestCase):
         for key in ("turned-piece", "plate-block"):
             for made in odd_pieces(key, chance):
                 with self.subTest(key, given=made.given):
+                    self.assertGreater(made.body.volume, 0, "nothing is left of it")
                     drawings = [
                         piece_sheet(made, 900, 560, first_angle=chance.random() < 0.5),
                         *(

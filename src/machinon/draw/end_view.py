@@ -147,7 +147,7 @@ def _flats_all_round(body: Body) -> Flats | None:
         if isinstance(flats, Flats) and flats.spans(largest):
             beside = (flats.start - 1e-4, flats.end + 1e-4)
             places = [z for z, r in chain(*body.rings()) if r > largest - 1e-6]
-            if beside[0] < min(places) and max(places) < beside[1]:
+            if places and beside[0] < min(places) and max(places) < beside[1]:
                 return flats
     return None
 

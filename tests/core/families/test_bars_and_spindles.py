@@ -1,6 +1,7 @@
 import math
 import unittest
 
+from machinon.core.errors import BadInput
 from machinon.core.route.operations import route_told
 from machinon.core.route.work.listed import work_list
 from tests.core.families.failing import check, each_is_said, failed, made
@@ -49,9 +50,15 @@ class BoringBars(unittest.TestCase):
                 ({"bar_length": "95"}, "held"),
                 ({"bar_overhang": "90"}, "stiffness"),
                 ({"flat_length": "90"}, "flat-clear"),
+                ({"flat_depth": "6"}, "flat-left"),
                 ({"pilot_length": "30", "bushing_bore": "20"}, "pilot-passes"),
             ],
         )
+
+    def test_a_flat_that_takes_the_whole_bar_is_refused(self):
+        with self.assertRaisesRegex(BadInput, "whole bar") as refused:
+            made("single-point-bar", bar_diameter="6", flat_depth="6")
+        self.assertEqual(refused.exception.key, "flat.depth")
 
     def test_set_screws_stand_square_to_their_bits(self):
         body = made("single-point-bar", bits_count="2").body

@@ -355,6 +355,30 @@ class Slits(unittest.TestCase):
         self.assertEqual(failed(block("slot", slot1_depth="0")), {"slot1-parts"})
 
 
+class NothingLeft(unittest.TestCase):
+    def test_cuts_that_leave_nothing_are_refused(self):
+        for key, given in (
+            ("plate-block", {"parts": "bore", "bore1.diameter": "160"}),
+            ("turned-piece", {"parts": "step ring", "ring1.diameter": "90",
+                              "ring1.depth": "0"}),
+            ("turned-piece", {"parts": "step keyway", "keyway1.from_end": "0",
+                              "keyway1.width": "40", "keyway1.depth": "40",
+                              "keyway1.length": "80"}),
+        ):  # fmt: skip
+            with self.subTest(key), self.assertRaisesRegex(BadInput, "Nothing is left"):
+                make(family_of(key), given)
+
+    def test_a_bore_too_small_to_be_opened_by_much_is_drilled_nearly_whole(self):
+        """⌀2: an eighth a side is left to bore."""
+        drill = next(
+            s
+            for up in route_told(block("bore", bore1_diameter="2"))
+            for s in up.steps
+            if s.operation == "drill"
+        )
+        self.assertEqual(drill.drill, 1.5)
+
+
 class Listed(unittest.TestCase):
     def test_places_are_drilled_once_more_beyond_the_middle(self):
         """A hole on the line itself is its own mirror image."""

@@ -120,11 +120,9 @@ def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
                 if other != name:
                     at = float(s[f"{other}.from_end"])
                     ends += [at, at + float(s[f"{other}.width"])]
-            land = min(
-                *(start - z for z in ends if z < start - 1e-6),
-                *(z - stop for z in ends if z > stop + 1e-6),
-                axis.length,
-            )
+            before = [start - z for z in ends if z < start - 1e-6]
+            beyond = [z - stop for z in ends if z > stop + 1e-6]
+            land = min([*before, *beyond, axis.length])
             yield at_least(
                 f"{name}-land",
                 name,

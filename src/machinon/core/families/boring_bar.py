@@ -8,6 +8,7 @@ held by a set screw that meets it square from the side.
 import math
 from collections.abc import Iterable
 
+from machinon.core.errors import BadInput
 from machinon.core.families._between_centres import dog_on, each_end
 from machinon.core.families._tapped import tapped, thread_within
 from machinon.core.piece.body import Body
@@ -100,6 +101,9 @@ def build(s: Values) -> Body:
     else:
         features.append(Bevel("front_edge", long, wide, 0.5, "right"))
     if s["flat.length"]:
+        if s["flat.depth"] >= wide:
+            says = f"The flat takes the whole bar away: less than {wide:g} mm does."
+            raise BadInput("flat.depth", says)
         across = 2 * (wide / 2 - s["flat.depth"])
         end = FLAT_AT + s["flat.length"]
         features.append(Flats("flat", FLAT_AT, end, across, 1, wide))
@@ -145,6 +149,13 @@ def checks(s: Values) -> Iterable[Check]:
             "Pilot thinner than the bar, so that the bits pass where it ran",
         )
     if s["flat.length"]:
+        yield at_least(
+            "flat-left",
+            "flat",
+            s["bar.diameter"] - s["flat.depth"],
+            0.75 * s["bar.diameter"],
+            "Bar left under the flat (three quarters)",
+        )
         yield at_least(
             "flat-clear",
             "flat",

@@ -95,7 +95,8 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
     if face == "top":
         for name in parts_of(s, "bore"):
             title = f"Open {spoken(name)} by drills"
-            steps.append(Step("drill", (name,), leaves=1.0, title=title))
+            leaves = min(1.0, s[f"{name}.diameter"] / 8)
+            steps.append(Step("drill", (name,), leaves=leaves, title=title))
             steps.append(Step("bore", (name,), tool="boring head, or on the faceplate"))
         steps += [Step("mill", (name,)) for name in parts_of(s, "pocket", "rebate")]
         for name in parts_of(s, "vee"):

@@ -286,6 +286,8 @@ class Holes(Feature, frozen=True):
         return f"{self.lean:g}° off square, {where}"
 
     def cuts(self) -> tuple[Cut, ...]:
+        if self.hole.diameter <= 0:  # so much is left that nothing is cut yet
+            return ()
         return tuple(
             self._drilled(at, lean) for lean in self.leans for at in self.points
         )

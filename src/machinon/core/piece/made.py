@@ -31,6 +31,7 @@ from machinon.core.piece.family import (
     part_names,
     spoken,
 )
+from machinon.core.piece.feature import FACE_AXES, Feature
 from machinon.core.piece.hardware import Hardware, sold_as
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.idle import idle
@@ -47,7 +48,7 @@ from machinon.core.piece.round_sizes import (
 )
 from machinon.core.piece.shown import as_told
 from machinon.core.piece.stock import CLEANS_UP, Block, Round
-from machinon.core.piece.turned_features import End
+from machinon.core.piece.turned_features import CrossSlot, End, Flats, Keyway, Slits
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.sizes.general_tolerance import general_tolerance
@@ -57,6 +58,7 @@ from machinon.core.wording import within
 
 THREADS = ("thread", "screw")  # measures that are the name of one
 COARSE = 0.5  # mm: what is rounded to less is meant to go on its mate
+NOTHING = 0.1  # mm³ that are no piece
 
 
 class Known(Struct, frozen=True):
@@ -545,6 +547,26 @@ def _beyond_stock(body: Body, name: str) -> bool:
     return not stock.start <= end.z <= stock.end
 
 
+def _swallows(feature: Feature, body: Body) -> bool:
+    """Whether a cut is as wide as what it is in, so that only the solid tells whether
+    any of that is left."""
+    match feature:
+        case CrossHoles():
+            first, last = body.ends
+            return feature.hole.widest >= last - first
+        case Keyway() | Slits() | CrossSlot():
+            return feature.width >= body.largest / 2
+        case Flats():
+            return feature.across <= body.hollow
+        case Holes():
+            if feature.block is None:
+                return feature.hole.widest >= body.largest / 2
+            sides = zip(FACE_AXES["top"], feature.block, strict=True)
+            into = FACE_AXES[feature.face][2]
+            return feature.hole.widest >= min(side for a, side in sides if a != into)
+    return False
+
+
 def _whole(body: Body) -> None:
     """Refuse a body of which nothing, or of what turns more than one part, is left."""
     from shapely.errors import GEOSException
@@ -553,7 +575,8 @@ def _whole(body: Body) -> None:
         left = body.rings() if body.turns else body.shadow.outlines["top"]
     except GEOSException:
         raise BadInput("sizes", "No tool cuts a shape of these sizes.") from None
-    if not left:
+    wide = left and any(_swallows(feature, body) for feature in body.features)
+    if not left or (wide and body.solid.volume() < NOTHING):
         raise BadInput("sizes", "Nothing is left of the stock with these sizes.")
     if body.turns and len(left) > 1:
         raise BadInput("sizes", "With these sizes the piece falls in two.")
