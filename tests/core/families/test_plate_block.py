@@ -246,6 +246,31 @@ class PlateBlocks(unittest.TestCase):
         self.assertEqual(made.values["bore1.from_side"], 45)
 
 
+class BoltedDown(unittest.TestCase):
+    def test_screws_go_into_t_nuts_and_stay_off_the_slots_floor(self):
+        """M8 in 30 less 8.6 of counterbore: 21.4 and 1.5 × 8 ask for 33.4, so 35. Slots
+        of 12.1 + 10.1 have 20.7 of thread; in 5 + 4 an M12 has 7.5 of it."""
+        (screw,) = block("holes", slot_lip="12.1", slot_head_depth="10.1").hardware
+        self.assertEqual(screw.says, "4 × cap screw M8 × 35, in holes 1, into T-nuts")
+        shallow = block("holes", slot_lip="5", slot_head_depth="4", holes1_screw="M12")
+        (check,) = [c for c in shallow.checks if c.key == "holes1-bolts"]
+        self.assertEqual((check.have, check.need, check.passed), (7.5, 12, False))
+        (screw,) = shallow.hardware
+        self.assertLessEqual(
+            screw.length - (30 - shallow.body.feature("holes1").hole.bore_depth), 8
+        )
+
+    def test_it_stands_out_past_its_slide_by_less_than_half_its_height(self):
+        """60 across on a slide of 40: 10 a side, 15 would do; of 25: 17.5."""
+        for slide, fault in (("40", set()), ("25", {"overhang"}), ("70", set())):
+            self.assertEqual(failed(block("hole", lathe_slide=slide)), fault)
+
+    def test_screws_that_come_out_elsewhere_meet_no_slot(self):
+        made = block("hole", hole1_face="front", hole1_kind="through", slot_lip="5",
+                     slot_head_depth="4")  # fmt: skip
+        self.assertNotIn("hole1-bolts", {c.key for c in made.checks})
+
+
 class OnAnyFace(unittest.TestCase):
     def test_a_hole_starts_in_the_middle_of_its_face(self):
         """100 × 60 × 30: its front is 100 × 30, its left end 60 × 30."""

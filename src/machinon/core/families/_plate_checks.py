@@ -10,6 +10,7 @@ from machinon.core.families._plate_features import (
     dovetail_of,
     face_of,
     feature_of_part,
+    in_t_nuts,
     parts_of,
     slot_of,
     tee_of,
@@ -29,6 +30,7 @@ from machinon.core.piece.family import (
     spoken,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.hardware import CLEAR
 from machinon.core.piece.hole_features import Grid, Hole, Holes, Pattern, Places
 from machinon.core.piece.outline import corners_of, outline_of
 from machinon.core.piece.walls import between, in_metal, wall_checks
@@ -37,6 +39,8 @@ from machinon.core.wording import begun
 
 DRILLED = ("hole", "row", "holes", "ring", "pattern", "bore")
 SUNK = ("slot", "pocket", "vee", "dovetail", "tee", "seat", "rebate")
+PASSED = ("through", "counterbored", "countersunk")  # holes that screws go through
+BELOW = 0.5  # mm that a T-nut lies under its table
 SEEN = 10.0  # mm of metal: more is not spoken of
 
 
@@ -174,6 +178,15 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
             holes.reach - hole.bore_depth,
             0.8 * hole.diameter,
             f"Metal under the screw heads of {said}",
+        )
+    slots = in_t_nuts(s, holes) if s[f"{name}.kind"] in PASSED else 0.0
+    if slots:
+        yield at_least(
+            f"{name}-bolts",
+            name,
+            slots - CLEAR - BELOW,
+            cap_screw(str(s[f"{name}.screw"])).diameter,
+            f"Thread of the T-nuts for {said}, {CLEAR:g} mm short of the slots' floor",
         )
     if hole.depth is not None:
         yield at_least(
@@ -542,5 +555,16 @@ def checks(s: Values) -> Iterable[Check]:
             s["lathe.centre_height"] - s["block.height"],
             0.0,
             "Height under the centre it is to stand below",
+            grave=False,
+        )
+    if is_there(s, "lathe.slide"):
+        # turned the better way round, and in the middle
+        over = (min(s["block.length"], s["block.width"]) - s["lathe.slide"]) / 2
+        yield at_least(
+            "overhang",
+            "block",
+            s["block.height"] / 2,
+            max(over, 0.0),
+            "Half its height, for what stands out on either side of its slide",
             grave=False,
         )

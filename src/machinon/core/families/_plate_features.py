@@ -22,6 +22,7 @@ from machinon.core.piece.block_features import (
 )
 from machinon.core.piece.family import (
     Values,
+    is_there,
     kind_of,
     spoken,
 )
@@ -81,6 +82,14 @@ def from_centre(s: Values, name: str) -> bool:
 def leaning(s: Values, name: str) -> bool:
     """Whether the holes of a part are not square to their face."""
     return bool(s.get(f"{name}.lean"))
+
+
+def in_t_nuts(s: Values, holes: Holes) -> float:
+    """How deep the slots are that screws through the block go into, mm; 0 where no
+    slots are known, or the screws come out elsewhere than below."""
+    down = holes.face == "top" and holes.hole.depth is None and not holes.lean
+    known = all(is_there(s, f"slot.{key}") for key in ("lip", "head_depth"))
+    return s["slot.lip"] + s["slot.head_depth"] if down and known else 0.0
 
 
 def _listed(s: Values, name: str) -> Places:

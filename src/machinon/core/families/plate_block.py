@@ -19,6 +19,7 @@ from machinon.core.families._plate_features import (
     from_centre,
     hole_by_screw,
     hole_of_part,
+    in_t_nuts,
     is_female,
     leaning,
     parts_of,
@@ -470,11 +471,12 @@ def hardware(s: Values) -> Iterable[Hardware]:
         holes = feature_of_part(s, name)
         assert isinstance(holes, Holes)
         through = holes.reach - hole.bore_depth
+        nuts = in_t_nuts(s, holes)
         count = holes.many
         head = "countersunk" if kind == "countersunk" else "cap"
-        use = f"in {spoken(name)}"
+        use = f"in {spoken(name)}" + (", into T-nuts" if nuts else "")
         screw = str(s[f"{name}.screw"])
-        yield cap_screws(screw, count, use, through, head=head, at=name)
+        yield cap_screws(screw, count, use, through, nuts, head=head, at=name)
 
 
 FAMILY = grown(
@@ -505,6 +507,13 @@ FAMILY = grown(
             Mate("lathe", "the lathe it stands on", (
                 MateSize("centre_height", "centre over the slide", 33.0,
                          ("centre-height",), True),
+                MateSize("slide", "width of its slide", 90.0, ("width", "thickness"),
+                         True),
+            )),
+            Mate("slot", "the T-slots it is bolted to", (
+                MateSize("lip", "height of their lips", 12.1, ("tee-lip",), True),
+                MateSize("head_depth", "height of their heads", 10.1,
+                         ("tee-head-depth",), True),
             )),
         ),
         proof=("block.height",),
