@@ -659,6 +659,18 @@ class HolesAreWalked(unittest.TestCase):
         first = figures(lines[1])
         self.assertEqual((first["X"], first["Y"]), (0, 40))
 
+    def test_a_bore_that_is_in_already_is_found_by_the_indicator(self):
+        """The bore at 40, 30; four holes 15 from the sides of 100 × 60: the first 25 to
+        the left of it and 15 nearer."""
+        given = {"parts": "bore holes", "holes1.screw": "M6"}
+        lines = listed("plate-block", "drill-holes1", given, zero="bore1")
+        self.assertEqual(lines[0].head, "Zero on bore 1")
+        first = next(line for line in lines[1:] if "X" in figures(line))
+        self.assertEqual((figures(first)["X"], figures(first)["Y"]), (-25, -15))
+        told = step_of("plate-block", "drill-bore1", given)
+        ways = {w.key: w for w in work_list(told).ways}
+        self.assertEqual([key for key, _ in ways["zero"].answers], ["corner", "centre"])
+
     def test_without_a_mill_they_are_marked_out_and_punched(self):
         """Three on a circle of 110 are 110 sin 60° apart; a block's are marked from two
         edges. The holes themselves have no places to wind to then."""

@@ -243,7 +243,9 @@ def route(s: Values) -> tuple[Holding, ...]:
             "In the vise, six faces in order",
             "Blanks alike in length and width lie flat on each other.",
             (
-                Step("mark", ("arm",), title="Deburr the sawn faces, mark the best"),
+                Step("mark", ("arm",), title="Deburr the sawn faces, mark the best",
+                     note="First try one of card or print, by its template at 1:1, in "
+                     "its place through the whole swing: it costs no metal."),
                 Step("square", ("arm",), title="Mill the six faces to size"),
                 Step("prove", ("arm",), title="Thickness in its fork before it goes on",
                      tool="micrometer, the fork"),

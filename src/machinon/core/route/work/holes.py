@@ -81,7 +81,7 @@ def holes_list(
     # leant, the work has no edges that an axis could be set by
     marked = bool(holes.lean) or any(w.chosen == "marked" for w in asked)
     if holes.block is not None and not turned and not marked:
-        asked.append(way("zero", "Read from", ZERO, ways))
+        asked.append(way("zero", "Read from", (*ZERO, *_bores(step, holes)), ways))
     powered = False
     if step.operation == "tap":
         asked.append(way("tap", "Tapped", TAPPED, ways))
@@ -90,7 +90,7 @@ def holes_list(
     if len(laps) > 1 and len(holes.points) > 1:
         asked.append(way("order", "In what order", ORDER, ways))
     by_hole = any(w.key == "order" and w.chosen == "holes" for w in asked)
-    centre = any(w.key == "zero" and w.chosen == "centre" for w in asked)
+    read_from = next((w.chosen for w in asked if w.key == "zero"), "")
     faced, zero = seen(step.after, holes), (0.0, 0.0)
     if marked:
         places: list[tuple[Shown, ...]] = [()] * len(faced)
@@ -110,11 +110,14 @@ def holes_list(
         arms, places = turned_to(angles, at.divider, "Table at", answers)
         lines = [_on_the_table(circle, holes), *arms]
     else:
-        if centre:
+        if read_from == "centre":
             long, wide = face_size(step.after, holes.face)
             zero = long / 2, wide / 2
+        bored = step.before.found(read_from)
+        if isinstance(bored, Holes):
+            (zero,) = seen(step.after, bored)
         places = [(Shown("X", x - zero[0]), Shown("Y", y - zero[1])) for x, y in faced]
-        lines = [_zero(step.after, holes, centre)]
+        lines = [_zero(step.after, holes, read_from)]
     if step.operation == "ream" and step.note:
         lines.insert(0, WorkLine("scrap", "First in a scrap", (), step.note))
     each = list(zip(faced, places, strict=True))
@@ -346,7 +349,16 @@ def seen(body: Body, holes: Holes) -> list[Point]:
     return [(long - x if back else x, y) for x, y in points]
 
 
-def _zero(body: Body, holes: Holes, centre: bool) -> WorkLine:
+def _bores(step: StepTold, holes: Holes) -> Iterator[tuple[str, str]]:
+    """The bores and reamed holes of the same face that an indicator finds."""
+    for there in step.before.features:
+        if isinstance(there, Holes) and there.face == holes.face and there.many == 1:
+            true = there.hole.flat or there.hole.ream
+            if true and there.name != holes.name and not there.lean:
+                yield there.name, f"{spoken(there.name)}, by indicator"
+
+
+def _zero(body: Body, holes: Holes, read_from: str) -> WorkLine:
     if holes.block is None:
         return WorkLine(
             "zero",
@@ -356,7 +368,15 @@ def _zero(body: Body, holes: Holes, centre: bool) -> WorkLine:
             f"both axes to 0. {FROM_ONE_SIDE}",
         )
     turned = " It was turned over left for right." if mirrored(body, holes.face) else ""
-    if centre:
+    if body.found(read_from) is not None:
+        return WorkLine(
+            "zero",
+            f"Zero on {spoken(read_from)}",
+            (Shown("X", 0.0), Shown("Y", 0.0)),
+            "An indicator in the spindle, swept round the bore until it reads the same "
+            f"all round: there both axes are 0.{turned} {FROM_ONE_SIDE}",
+        )
+    if read_from == "centre":
         long, wide = face_size(body, holes.face)
         return WorkLine(
             "zero",
