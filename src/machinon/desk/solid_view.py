@@ -75,6 +75,8 @@ class SolidView(QWidget):
         if self._body is None:
             return
         mesh = _mesh(self._body)
+        if not len(mesh.corners):
+            return
         width, height = max(self.width(), 1), max(self.height(), 1)
         seen = (self._turn, self._tilt, width, height)
         if self._turning:

@@ -41,7 +41,8 @@ def mesh_of(body: Body) -> Mesh:
     """The triangles of a body, in the middle of its own space."""
     mesh = body.solid.to_mesh()
     points = np.asarray(mesh.vert_properties, dtype=np.float64)[:, :3]
-    points = points - (points.min(axis=0) + points.max(axis=0)) / 2
+    if len(points):
+        points = points - (points.min(axis=0) + points.max(axis=0)) / 2
     if body.turns:
         points = points[:, [2, 0, 1]]  # its axis lies level
     return Mesh(points[np.asarray(mesh.tri_verts)])

@@ -384,6 +384,9 @@ class NothingLeft(unittest.TestCase):
     def test_cuts_that_leave_nothing_are_refused(self):
         for key, given in (
             ("plate-block", {"parts": "bore", "bore1.diameter": "160"}),
+            ("plate-block", {"parts": "holes", "holes1.diameter": "47",
+                             "holes1.from_side": "0", "holes1.across": "4",
+                             "holes1.up": "8"}),
             ("turned-piece", {"parts": "step ring", "ring1.diameter": "90",
                               "ring1.depth": "0"}),
             ("turned-piece", {"parts": "step keyway", "keyway1.from_end": "0",

@@ -1,6 +1,7 @@
 """A piece worked out: every size of its family, and what rules each."""
 
 import functools
+import math
 from collections.abc import Iterable, Mapping
 from typing import Any
 
@@ -559,11 +560,13 @@ def _swallows(feature: Feature, body: Body) -> bool:
         case Flats():
             return feature.across <= body.hollow
         case Holes():
+            wide, into = feature.hole.widest, "xyz".index(FACE_AXES[feature.face][2])
             if feature.block is None:
-                return feature.hole.widest >= body.largest / 2
-            sides = zip(FACE_AXES["top"], feature.block, strict=True)
-            into = FACE_AXES[feature.face][2]
-            return feature.hole.widest >= min(side for a, side in sides if a != into)
+                sides = [body.largest / 2, 2 * body.largest]
+            else:
+                sides = [side for n, side in enumerate(feature.block) if n != into]
+            together = feature.many * wide**2 >= math.prod(sides)
+            return together or wide >= min(sides)
     return False
 
 
