@@ -210,14 +210,14 @@ def route(s: Values) -> tuple[Holding, ...]:
                 tuple(steps),
             )
         )
+    leant = [name for name in parts_of(s, *DRILLED) if leaning(s, name)]
+    holdings += [_aslant(s, name) for name in leant]
     for face in FACES:
         slits = _sawn(s, face)
         if slits:
             title = f"In the vise, {face} face up, for the slits"
             reason = "Sawn once every hole is in: a slit lets the block spring."
             holdings.append(Holding(f"saw-{face}", "mill", title, reason, tuple(slits)))
-    leant = [name for name in parts_of(s, *DRILLED) if leaning(s, name)]
-    holdings += [_aslant(s, name) for name in leant]
     shaped = [
         Step("mill", (name,), title="Round the corners")
         for name in parts_of(s, "corner")
