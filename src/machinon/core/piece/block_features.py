@@ -156,10 +156,13 @@ class Slot(Feature, frozen=True):
         at, along = self.a if across else self.a[::-1]
         end = (self.b if across else self.b[::-1])[1]
         kind, other = (u, v) if across else (v, u)
-        beside = self.pivot[1 if across else 0] if self.turn else 0.0
+        # where it is: at its first end, or in a face that looks away
+        beside = self.pivot[1 if across else 0] if self.turn or self.rounded else 0.0
+        if self.face in ("left", "right") and kind == "y":
+            beside = self.block[0] if self.face == "right" else 0.0
         found = {
             "at": Dimension(kind, 0.0, at, (beside, 0.0)),
-            "width": Dimension(kind, at - half, at + half),
+            "width": Dimension(kind, at - half, at + half, (beside, 0.0)),
             "depth": Dimension(into, low, low + self.depth),
         }
         said = dict.fromkeys(
