@@ -20,7 +20,7 @@ TYPED = {
     "points": ("0,0 80,0 80,40r6 0,40", "0,0 60@0 40@120", "0,0 100,0 50,60"),
     "places": ("10,10 40,20", "50,30", "2,2 98,58 20,90 20,30"),
 }
-FAR = 20_000.0  # px: a line that long runs for ever, however wrong the sizes are
+FAR = 50_000.0  # px: a line that long runs for ever, however wrong the sizes are
 
 
 def odd_pieces(key, chance):
