@@ -554,6 +554,16 @@ class Blocks(MadePieces):
         self.click(view.follow)
         self.assertEqual(self.value("hole1.from_side"), 60)
 
+    def test_a_refusal_is_seen_however_little_room_there_is(self):
+        self.window.resize(1024, 700)
+        self.begin("plate-block", "Base")
+        self.stage("piece")
+        view = self.size("block.height", "2000")
+        self.settle()
+        seen = view.says.visibleRegion().boundingRect()
+        self.assertEqual(seen.height(), view.says.height())
+        self.assertTrue(view.says.text().startswith("Height: 2000 mm does not work"))
+
     def test_the_stock_is_drawn_as_the_rack_has_it(self):
         """A tube of 60 × 20 for a step of 45 with a bore of 25, in one act."""
         tube = Item("tube", "tube 60 × 20", 60, 20, 400)

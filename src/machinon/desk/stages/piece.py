@@ -119,8 +119,9 @@ class PieceView(StageView):
         px = self.look.px
         left = QVBoxLayout()
         left.setContentsMargins(px(8), px(6), px(8), px(6))
-        left.addWidget(self.pages, 1)
+        # over the drawing, where it is seen however little room there is
         left.addWidget(self.says)
+        left.addWidget(self.pages, 1)
         for widget in self._on_size:
             widget.hide()
         metal = QWidget()
@@ -564,7 +565,7 @@ class PieceView(StageView):
             self.job.set_size(self._key, self.edit.text())
         except BadInput as error:
             self.edit.refuse()
-            self.says.setText(error.message)
+            self.says.setText(begun(error.message))
             set_ink(self.says, "stop")
             return
         self._close_edit()
