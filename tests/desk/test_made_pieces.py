@@ -541,7 +541,7 @@ class Blocks(MadePieces):
         view.begin_edit("hole1.from_side")
         self.settle()
         self.assertEqual(view.drawing.size(), before, "it stands still under the entry")
-        self.type(view.edit, view.edit.text())
+        QTest.keyClick(view.edit, Qt.Key.Key_Return)
         self.assertFalse(view.edit.isVisible())
         self.size("block.length", "90")
         self.assertEqual(self.value("hole1.from_side"), 45)
@@ -552,6 +552,9 @@ class Blocks(MadePieces):
         view.begin_edit("hole1.from_side")
         self.assertFalse(view.hold.isVisible())
         self.click(view.follow)
+        self.assertEqual(self.value("hole1.from_side"), 60)
+        self.size("hole1.from_side", "60")  # the same, but said by a person
+        self.size("block.length", "100")
         self.assertEqual(self.value("hole1.from_side"), 60)
 
     def test_a_refusal_is_seen_however_little_room_there_is(self):

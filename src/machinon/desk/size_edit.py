@@ -14,15 +14,9 @@ class SizeEdit(LineEntry):
     def __init__(self, picture: DrawingView, look: Look) -> None:
         super().__init__(picture)
         self.picture, self.look = picture, look
-        self._opened = ""  # what it was opened with
         self._tie, self._wide = "", 0
         picture.resized.connect(self._go_along)
         self.hide()
-
-    @property
-    def unchanged(self) -> bool:
-        """Whether it says what it was opened with."""
-        return self.text().strip() == self._opened.strip()
 
     def open_over(
         self,
@@ -40,7 +34,6 @@ class SizeEdit(LineEntry):
         self._wide = round(max(wide or 0, self.look.px(WIDE)))
         self._lie_over(place)
         self.setText(text)
-        self._opened = text
         self._mark(False)
         self.show()
         self.setFocus()

@@ -558,7 +558,7 @@ class PieceView(StageView):
         self.open_fit.setVisible(bool(number))
 
     def _on_size_entered(self) -> None:
-        if self.edit.unchanged:  # looked at: what rules it goes on ruling it
+        if not self.edit.isModified():  # looked at: what rules it goes on doing so
             self._close_edit()
             return
         try:
