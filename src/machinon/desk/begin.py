@@ -8,7 +8,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families import families, family_for
 from machinon.core.job.job import MADE_HERE, Job
 from machinon.core.job.made_piece import could_be, made_job, mate_pieces
-from machinon.core.piece.family import HOW_MANY, Family, Mate
+from machinon.core.piece.family import Family, Mate, alike
 from machinon.core.shop.entry import remark, words
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Piece
@@ -118,10 +118,8 @@ def of_many(making: Making, typed: str) -> Making:
     BadInput on `count`."""
     if not typed.strip():
         return making
-    count, family = int(HOW_MANY.read(typed, False)), family_for(making)
-    if family.many:
-        return replace(making, sizes={**making.sizes, family.many: str(count)})
-    return replace(making, count=count)
+    own, count = alike(family_for(making), typed)
+    return replace(making, sizes={**making.sizes, **own}, count=count)
 
 
 def typed_of_mates(

@@ -460,6 +460,13 @@ class Family(Struct, frozen=True):
         }
 
 
+def alike(family: Family, typed: str) -> tuple[dict[str, str], int]:
+    """The sizes and the count of so many pieces alike: where one piece of stock gives
+    them all, the family's own size. Raises BadInput on `count`."""
+    count = int(HOW_MANY.read(typed, False))
+    return ({family.many: str(count)}, 1) if family.many else ({}, count)
+
+
 def kind_of(name: str) -> str:
     """The kind of a part, without its number: `step` of `step2`."""
     return name.rstrip("0123456789")

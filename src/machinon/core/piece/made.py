@@ -14,7 +14,6 @@ from machinon.core.materials import material
 from machinon.core.piece.bands import FitBand, chain_band, fit_band
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
-    HOW_MANY,
     STOCK_BORE,
     By,
     Chain,
@@ -27,6 +26,7 @@ from machinon.core.piece.family import (
     Size,
     Value,
     Values,
+    alike,
     at_least,
     grown,
     part_names,
@@ -149,10 +149,8 @@ def make(
     """
     count = 1
     if "count" in given:
-        count = int(HOW_MANY.read(given["count"], False))
-        given = {key: text for key, text in given.items() if key != "count"}
-        if family.many:
-            given, count = {family.many: str(count), **given}, 1
+        sizes, count = alike(family, given["count"])
+        given = sizes | {key: text for key, text in given.items() if key != "count"}
     if "parts" in given and family.parts:
         family = grown(family, part_names(family, given["parts"]))
     wants, typed, mates, doubts, metal = _sorted_out(family, given, inch)
