@@ -165,7 +165,7 @@ def _leaning_lines(board: Board, holes: Holes, view: str, place: Place) -> None:
         return place(at[across], at[up])
 
     for lean in filter(None, holes.leans):
-        reach = holes.through / math.cos(math.radians(lean))
+        reach = holes.along(lean)
         end = reach if hole.depth is None else hole.depth + hole.point
         for at in holes.points:
             if square_on:
@@ -191,7 +191,7 @@ def _sides_of(
     """The sides of a hole that leans as they are seen along one of the block's axes:
     places of its own frame."""
     hole, slope = holes.hole, math.tan(math.radians(lean))
-    reach = holes.through / math.cos(math.radians(lean))
+    reach = holes.along(lean)
     # its skin is seen edge on square to the way one looks
     a, b = -axis.v[along], axis.u[along]
     size = math.hypot(a, b)

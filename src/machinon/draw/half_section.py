@@ -2,7 +2,7 @@
 
 import functools
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from itertools import pairwise
 
 from msgspec.structs import replace
@@ -285,19 +285,23 @@ def draw_lines_on(board: Board, body: Body, feature: Feature, place: Place) -> N
 def mouth_seen(holes: CrossHoles) -> float | None:
     """Height of the mouth of a cross hole that is seen best in the half below the
     axis; None where none is."""
-    turns = [math.radians(angle) for angle in holes.angles]
-    seen = [math.sin(t) for t in turns if -math.cos(t) >= LEAST_SEEN]
-    below = [up for up in seen if up < -SHY]
-    return max(below) * holes.diameter / 2 if below else None
+    below = [up for _, up in _looking_out(holes) if up < -SHY]
+    return max(below, default=None)
+
+
+def _looking_out(holes: CrossHoles) -> Iterator[tuple[float, float]]:
+    """Of each mouth that looks at whoever reads the sheet, in the half below the axis:
+    how much of its width is seen, and its height."""
+    for turn in map(math.radians, holes.angles):
+        out, up = -math.cos(turn), math.sin(turn) * holes.diameter / 2
+        if out >= LEAST_SEEN and up <= SHY:
+            yield out, up
 
 
 def _mouths_outside(board: Board, holes: CrossHoles, place: Place) -> None:
     """Draws the mouths of cross holes in the lower half as it is seen from outside;
     each narrower the more it is seen from the side."""
-    for turn in map(math.radians, holes.angles):
-        out, up = -math.cos(turn), math.sin(turn) * holes.diameter / 2
-        if out < LEAST_SEEN or up > SHY:
-            continue
+    for out, up in _looking_out(holes):
         ring = holes.hole.mouth
         if up > -SHY:  # the other half is cut away
             ring = ring[: len(ring) // 2 + 1]

@@ -10,6 +10,7 @@ from machinon.core.families._plate_features import (
     dovetail_of,
     face_of,
     feature_of_part,
+    holes_of_part,
     in_t_nuts,
     parts_of,
     slot_of,
@@ -70,12 +71,6 @@ def _pitch(pattern: Pattern) -> float:
     return min(math.dist(a, b) for a, b in pairs)
 
 
-def _drilled(s: Values, name: str) -> Holes:
-    holes = feature_of_part(s, name)
-    assert isinstance(holes, Holes)
-    return holes
-
-
 def _half(holes: Holes) -> float:
     """Half of what a mouth is long."""
     return holes.hole.widest / 2 / math.cos(math.radians(holes.lean))
@@ -84,8 +79,8 @@ def _half(holes: Holes) -> float:
 def _clear_checks(s: Values, name: str) -> Iterable[Check]:
     """Metal between holes and those of the parts that come after them on their face."""
     drilled = parts_of(s, *DRILLED)
-    own = _drilled(s, name)
-    others = (_drilled(s, part) for part in drilled[drilled.index(name) + 1 :])
+    own = holes_of_part(s, name)
+    others = (holes_of_part(s, part) for part in drilled[drilled.index(name) + 1 :])
     gaps = {
         other.name: min(math.dist(a, b) for a in own.points for b in other.points)
         - _half(own)
@@ -126,7 +121,7 @@ def _far_ends(holes: Holes) -> list[tuple[float, float]]:
 
 def _holes_checks(s: Values, name: str) -> Iterable[Check]:
     long, wide, deep = face_of(s, s[f"{name}.face"])
-    holes = _drilled(s, name)
+    holes = holes_of_part(s, name)
     hole, points = holes.hole, holes.points
     outer = _half(holes)
     said = spoken(name)
@@ -205,8 +200,8 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
 def _wall_checks(s: Values, name: str) -> Iterable[Check]:
     """Metal between holes and what is cut from another face, leans otherwise or is no
     hole; of two such holes the first says it."""
-    drilled, own = parts_of(s, *DRILLED), _drilled(s, name)
-    others = [_drilled(s, part) for part in drilled[drilled.index(name) + 1 :]]
+    drilled, own = parts_of(s, *DRILLED), holes_of_part(s, name)
+    others = [holes_of_part(s, part) for part in drilled[drilled.index(name) + 1 :]]
     # those square to one face are told by what lies between their mouths
     cuts: list[Feature] = [
         other
@@ -305,7 +300,7 @@ def _bore_checks(s: Values, name: str) -> Iterable[Check]:
     yield from _wall_checks(s, name)
     long, wide, high = block_of(s)
     x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
-    hole = _drilled(s, name).hole
+    hole = holes_of_part(s, name).hole
     yield at_least(
         f"{name}-wall",
         name,

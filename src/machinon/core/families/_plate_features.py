@@ -152,6 +152,14 @@ def hole_by_screw(s: Values, name: str) -> Hole:
     return Hole(screw.normal, deep)
 
 
+def holes_of_part(s: Values, name: str) -> Holes:
+    """The holes of a part that drills some. Raises BadInput on the size that cannot
+    be."""
+    holes = feature_of_part(s, name)
+    assert isinstance(holes, Holes)
+    return holes
+
+
 def bore_of_part(s: Values, name: str) -> Hole:
     """A bore by its own diameter, with its counterbore if it has one."""
     return Hole(

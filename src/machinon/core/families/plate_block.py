@@ -18,7 +18,7 @@ from machinon.core.families._plate_features import (
     feature_of_part,
     from_centre,
     hole_by_screw,
-    hole_of_part,
+    holes_of_part,
     in_t_nuts,
     is_female,
     leaning,
@@ -45,7 +45,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import BlockFace
 from machinon.core.piece.hardware import Hardware, cap_screws
-from machinon.core.piece.hole_features import TOWARDS, Holes
+from machinon.core.piece.hole_features import TOWARDS
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
@@ -128,6 +128,11 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
     return steps
 
 
+def _up(face: BlockFace) -> str:
+    """How the block lies in the vise."""
+    return "upper face up" if face == "top" else f"{face} face up"
+
+
 def _sawn(s: Values, face: BlockFace) -> list[Step]:
     """The slits of a face."""
     slits = (slot_of(s, name) for name in parts_of(s, "slot"))
@@ -153,11 +158,10 @@ def _aslant(s: Values, name: str) -> Holding:
         caution="On a slope a drill walks off and snaps: flat first. The work must not "
         "slide down: a stop below it, clamps above.",
     )
-    up = "upper face up" if face == "top" else f"{face} face up"
     return Holding(
         f"leant-{name}",
         "mill",
-        f"Leant by {lean:g}° on an angle block, {up}",
+        f"Leant by {lean:g}° on an angle block, {_up(face)}",
         f"So {spoken(name)} stands upright under the spindle.",
         (first, *more),
     )
@@ -200,12 +204,11 @@ def route(s: Values) -> tuple[Holding, ...]:
         steps = _of_face(s, face)
         if not steps:
             continue
-        up = "upper face up" if face == "top" else f"{face} face up"
         holdings.append(
             Holding(
                 face,
                 "mill",
-                f"In the vise, {up}, zeroed on the low left corner",
+                f"In the vise, {_up(face)}, zeroed on the low left corner",
                 "All that must agree is cut from one zero in one holding.",
                 tuple(steps),
             )
@@ -215,7 +218,7 @@ def route(s: Values) -> tuple[Holding, ...]:
     for face in FACES:
         slits = _sawn(s, face)
         if slits:
-            title = f"In the vise, {face} face up, for the slits"
+            title = f"In the vise, {_up(face)}, for the slits"
             reason = "Sawn once every hole is in: a slit lets the block spring."
             holdings.append(Holding(f"saw-{face}", "mill", title, reason, tuple(slits)))
     shaped = [
@@ -465,18 +468,15 @@ PARTS = (
 def hardware(s: Values) -> Iterable[Hardware]:
     """Screws for the holes that they go through, as far as their sizes say."""
     for name in parts_of(s, *DRILLED):
-        kind, hole = s[f"{name}.kind"], hole_of_part(s, name)
-        if kind in ("tapped", "reamed") or hole.depth is not None:
+        kind, holes = s[f"{name}.kind"], holes_of_part(s, name)
+        if kind in ("tapped", "reamed") or holes.hole.depth is not None:
             continue
-        holes = feature_of_part(s, name)
-        assert isinstance(holes, Holes)
-        through = holes.reach - hole.bore_depth
+        through = holes.reach - holes.hole.bore_depth
         nuts = in_t_nuts(s, holes)
-        count = holes.many
         head = "countersunk" if kind == "countersunk" else "cap"
         use = f"in {spoken(name)}" + (", into T-nuts" if nuts else "")
         screw = str(s[f"{name}.screw"])
-        yield cap_screws(screw, count, use, through, nuts, head=head, at=name)
+        yield cap_screws(screw, holes.many, use, through, nuts, head=head, at=name)
 
 
 FAMILY = grown(

@@ -150,7 +150,7 @@ class Slot(Feature, frozen=True):
     def dimensions(self) -> dict[str, Dimension]:
         half = self.width / 2
         u, v, into = FACE_AXES[self.face]
-        far = self.block["xyz".index(into)]
+        far = self.thick
         low = far - self.depth if self.face in ("top", "back", "right") else 0.0
         across = self.a[0] == self.b[0]
         at, along = self.a if across else self.a[::-1]
@@ -187,7 +187,7 @@ class Slot(Feature, frozen=True):
     def sides(self) -> tuple[tuple[float, ...], tuple[float, ...]]:
         """The middles of its two sides in the block, half way down: x, y, z."""
         u, v, into = FACE_AXES[self.face]
-        far = self.block["xyz".index(into)]
+        far = self.thick
         outer = self.face in ("top", "back", "right")
         deep = far - self.depth / 2 if outer else self.depth / 2
         (ax, ay), (bx, by) = self.a, self.b

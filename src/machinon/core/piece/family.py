@@ -92,10 +92,8 @@ class Size(Struct, frozen=True):
     def _word(self, text: str, inch: bool) -> str:
         if self.choices and text not in self.choices:
             raise unknown(self.key, text, self.choices)
-        if self.measure == "points":
-            return corners_text(corners_of(text, inch, self.key))
-        if self.measure == "places":
-            return places_text(places_of(text, inch, self.key))
+        if self.is_listed:
+            return self._listed(text, inch, False)
         if self.measure == "screw":
             return cap_screw(text, self.key).size
         if self.measure == "thread" and text != "none":
@@ -108,11 +106,19 @@ class Size(Struct, frozen=True):
 
     def word_again(self, word: str, inch: bool) -> str:
         """A word of it as it would be typed again, lengths in the shop's unit."""
+        return self._listed(word, False, inch) if self.is_listed else word
+
+    @property
+    def is_listed(self) -> bool:
+        """Whether it is places or corners, one after another."""
+        return self.measure in ("points", "places")
+
+    def _listed(self, text: str, inch: bool, again: bool) -> str:
+        """Places or corners as they are typed in one unit, as they would be in another;
+        inch, again: whether bare figures are inches. Raises BadInput on the size."""
         if self.measure == "points":
-            return corners_text(corners_of(word), inch)
-        if self.measure == "places":
-            return places_text(places_of(word), inch)
-        return word
+            return corners_text(corners_of(text, inch, self.key), again)
+        return places_text(places_of(text, inch, self.key), again)
 
     def checked(self, value: float) -> float:
         """The figure, where it lies in its range. Raises BadInput with the range."""

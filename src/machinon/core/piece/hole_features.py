@@ -274,7 +274,11 @@ class Holes(Feature, frozen=True):
     @property
     def reach(self) -> float:
         """Depth of the metal along a hole's axis."""
-        return self.through / math.cos(math.radians(self.lean))
+        return self.along(self.lean)
+
+    def along(self, lean: float) -> float:
+        """Depth of the metal along a pass that leans so, degrees."""
+        return self.through / math.cos(math.radians(lean))
 
     @property
     def leaning(self) -> str:
@@ -298,12 +302,12 @@ class Holes(Feature, frozen=True):
             return Drilled(self.frame, at, self.hole.profile(self.through))
         slope = math.tan(math.radians(lean))
         over = self.hole.widest / 2 * slope  # where its far side still cuts metal
-        through = self.through / math.cos(math.radians(lean)) + over
-        (high, wide), (low, next_wide), *rest = self.hole.profile(through)
+        profile = self.hole.profile(self.along(lean) + over)
+        (high, wide), (low, next_wide), *rest = profile
         wide += over * (wide - next_wide) / (low - high)
-        profile = (high - over, wide), (low, next_wide), *rest
         frame = self.frame.leant(at, lean, self.towards)
-        return Drilled(frame, (0.0, 0.0), profile)
+        down = (high - over, wide), (low, next_wide), *rest
+        return Drilled(frame, (0.0, 0.0), down)
 
     def rim(
         self, at: Point, lean: float, deep: float = 0.0, wide: float = 0.0

@@ -4,6 +4,8 @@ The jig is printed or milled, laid on the face and drilled through. It seats by 
 round the face, or over what stands up from a turned one (a spigot, a boss).
 """
 
+from collections.abc import Iterable
+
 from machinon.core.errors import MachinonError
 from machinon.core.piece.block_features import Pocket, SixFaces
 from machinon.core.piece.body import Body
@@ -45,6 +47,12 @@ def face_size(body: Body, face: BlockFace) -> tuple[float, float]:
 def mirrored(body: Body, face: BlockFace) -> bool:
     """Whether a face is kept as seen through the piece."""
     return face in MIRRORED[body.turns]
+
+
+def looked_at(body: Body, face: BlockFace, points: Iterable[Point]) -> list[Point]:
+    """Places of a block's face as one looks at it, from its low left corner; mm."""
+    long, _ = face_size(body, face)
+    return [(long - x if mirrored(body, face) else x, y) for x, y in points]
 
 
 def drill_jig(body: Body) -> Body:

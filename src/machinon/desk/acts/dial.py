@@ -19,7 +19,6 @@ from machinon.core.job.made_piece import (
     drawn_surface,
     proof_surface,
 )
-from machinon.core.materials import material
 from machinon.core.quantity import length_text, small_text
 from machinon.core.route.operations import StepTold
 from machinon.core.shop.things import Instrument, Surface
@@ -159,14 +158,13 @@ class DialActs(MakingActs):
     ) -> tuple[float, str]:
         """A reading at the dial, mm at 20 °C, and what is said of it where the work's
         temperature was typed beside it. Raises BadInput on `key`, or `temperature`."""
-        gauge, made = self.shop.instrument(self.job.log.instrument), self.plan.made
+        gauge = self.shop.instrument(self.job.log.instrument)
         text, warm = apart_from_warmth(typed)
         size = quantity.parse(text, inch=gauge.inch, key=key, above=above, high=2000)
         if warm is None:
             return size, ""
-        metal = material(made.material if made is not None else "steel")
         read = length_text(size, gauge.resolution, gauge.inch)
-        return metal.cold(size, warm), f" at 20 °C, {read} at {warm:g}"
+        return self._cold(size, warm), f" at 20 °C, {read} at {warm:g}"
 
     def measured_cut(self, typed: str) -> None:
         """The reading after a cut, or one more of the same surface."""

@@ -14,6 +14,7 @@ from machinon.core.job.made_piece import gauged_by
 from machinon.core.job.plan import Plan
 from machinon.core.job.planning import plan_of
 from machinon.core.job.rules_kept import as_last_kept, with_rules_kept
+from machinon.core.materials import material
 from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import length_text
 from machinon.core.shop.entry import KIND_WORDS
@@ -273,7 +274,7 @@ class JobAtHand:
         typed: str,
         surface: Surface,
         instrument_id: str,
-        temperature: str,
+        temperature: str = "",
         place: str = "",
     ) -> Reading:
         instrument = self.shop.instrument(instrument_id)
@@ -296,6 +297,12 @@ class JobAtHand:
             )
         warm = read_warmth(temperature) if temperature.strip() else None
         return Reading(value, instrument.id, typed.strip(), at, warm, self._clock())
+
+    def _cold(self, size: float, temperature: float) -> float:
+        """A size read on the piece at a temperature, °C, as it is at 20 °C; mm."""
+        made = self.plan.made
+        metal = material(made.material if made is not None else "steel")
+        return metal.cold(size, temperature)
 
     def _said(self, reading: Reading) -> str:
         instrument = self.shop.instrument(reading.instrument)

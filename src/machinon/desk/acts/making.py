@@ -60,7 +60,7 @@ class MakingActs(JobAtHand):
                 # as it is whatever the shop's unit will be
                 if size.kind is quantity.LENGTH:
                     text = quantity.as_kept(float(value))
-                elif size.measure in ("points", "places"):
+                elif size.is_listed:
                     text = str(value)
         changed = with_size(making, key, text)
         if changed == making:

@@ -7,7 +7,6 @@ from machinon.core.errors import BadInput
 from machinon.core.job.job import Trial
 from machinon.core.job.made_here import aids_of, holes_of, read_at_dial
 from machinon.core.job.made_piece import named_surfaces, ruled_by_fits, shop_surfaces
-from machinon.core.materials import material
 from machinon.core.quantity import small_text
 from machinon.core.shop.entry import remark, words
 from machinon.core.shop.things import Piece, Runs
@@ -25,14 +24,13 @@ class ProofActs(JobAtHand):
         """A reading of a surface as made, with its temperature beside it where that is
         not 20 °C: `25.41 @ 28`; kept as it is at 20 °C, as at the dial. Raises BadInput
         on `reading` or `temperature`."""
-        proof, drawn = self.job.proof, self.plan.made
+        proof = self.job.proof
         surface = next(surface for surface in proof.surfaces if surface.id == key)
         text, warm = apart_from_warmth(typed)
-        reading = self._reading(text, surface, instrument_id, "")
+        reading = self._reading(text, surface, instrument_id)
         said = self._said(reading)
         if warm is not None and surface.kind != "runout":
-            metal = material(drawn.material if drawn is not None else "steel")
-            value = metal.cold(reading.value, warm)
+            value = self._cold(reading.value, warm)
             reading = replace(
                 reading, value=value, typed=typed.strip(), temperature=20.0
             )

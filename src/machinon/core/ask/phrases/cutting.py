@@ -354,15 +354,16 @@ def _table_feed(s: Said) -> Inputs | None:
         length = s.size()
     metal = s.take("material") or ("steel" if usual else "")
     cutter = s.near("cutter", "mill", "diameter") or (s.size() if metal else "")
-    if usual and cutter and teeth.isdigit():  # as such a cutter is usually fed
+    speeds = None
+    if metal and cutter and (usual or (each and not rpm)):
         asked = {"diameter": s.mm(cutter), "material": metal, "operation": "mill"}
-        feed = reckon("speeds", {**asked, "teeth": int(teeth)})["feed"]
-        each = f"{float(feed) / int(teeth):.4g}mm"
+        speeds = reckon("speeds", asked)
+    if usual and speeds and teeth.isdigit():  # as such a cutter is usually fed
+        each = f"{speeds['feed']:.4g}mm"
     s.has("time", "minute", "feed", "wind", "handle", "table", "mill", "end", "cutter")
     s.has("fast", "turn", "cut", "per", "rate", "chip", "load", "mm", "in", *_EACH)
-    if each and not rpm and metal and cutter:
-        asked = {"diameter": s.mm(cutter), "material": metal, "operation": "mill"}
-        rpm = f"{reckon('speeds', asked)['rpm']:.0f}"
+    if each and not rpm and speeds:
+        rpm = f"{speeds['rpm']:.0f}"
     told = {
         "rpm": rpm,
         "travel": travel,

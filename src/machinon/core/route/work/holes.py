@@ -14,7 +14,7 @@ from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, Holes, least_turn
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
-from machinon.core.piece.jigs import face_size, mirrored
+from machinon.core.piece.jigs import face_size, looked_at, mirrored
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import Flats, Keyway
@@ -340,13 +340,12 @@ def _named(n: int, many: int, lap: Lap, laps: int) -> tuple[str, str]:
 def seen(body: Body, holes: Holes) -> list[Point]:
     """The holes of a face as one looks at it: from the axis of what turns, or from the
     low left corner of a block's face; mm."""
-    back = mirrored(body, holes.face)
     # without the dust of sines: a nanometre is below any read-out
     points = [(round(x, 6) + 0.0, round(y, 6) + 0.0) for x, y in holes.points]
-    if holes.block is None:
-        return [(0.0 - x if back else x, y) for x, y in points]
-    long, _ = face_size(body, holes.face)
-    return [(long - x if back else x, y) for x, y in points]
+    if holes.block is not None:
+        return looked_at(body, holes.face, points)
+    back = mirrored(body, holes.face)
+    return [(0.0 - x if back else x, y) for x, y in points]
 
 
 def _bores(step: StepTold, holes: Holes) -> Iterator[tuple[str, str]]:

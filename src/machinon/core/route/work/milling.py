@@ -23,7 +23,7 @@ from machinon.core.piece.block_features import (
     TeeSlot,
 )
 from machinon.core.piece.body import Body
-from machinon.core.piece.jigs import face_size, mirrored
+from machinon.core.piece.jigs import face_size, looked_at
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
@@ -371,11 +371,8 @@ def _turned(body: Body, slot: Slot, how: str) -> list[WorkLine]:
         size = math.dist(slot.a, slot.b)
         x, y = (bx - ax) / size * room, (by - ay) / size * room
         ends = (px - x, py - y), (px + x, py + y)
-    places = [slot.turned(*end) for end in ends]
-    if mirrored(body, slot.face):
-        long, _ = face_size(body, slot.face)
-        places = [(long - x, y) for x, y in places]
-    places.sort()
+    turned_ends = (slot.turned(*end) for end in ends)
+    places = sorted(looked_at(body, slot.face, turned_ends))
     (x0, y0), (x1, y1) = places
     what = "end" if slot.rounded else "of its middle line"
     lines = []
