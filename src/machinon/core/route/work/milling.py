@@ -346,7 +346,7 @@ def _slit_lines(slot: Slot, middle: float) -> tuple[WorkLine, ...]:
     return (
         WorkLine(
             "place",
-            f"The saw over the middle of it, {slot.face} face up",
+            f"Saw over its middle, {slot.face} up",
             (Shown("Middle from the edge", middle), Shown("Saw", slot.width)),
             "Touch the edge with the side of the saw: from there the middle, and half "
             "of the saw.",
@@ -385,10 +385,10 @@ def _turned(body: Body, slot: Slot, how: str) -> list[WorkLine]:
     lines.append(
         WorkLine(
             "turn",
-            "Turn the work until one axis runs over both",
+            "Turn it onto both spots",
             (Shown("Turned by", turned, ANGLE), Shown("Apart", math.dist(*places))),
-            "A point in the spindle: over one spot, then along to the other. Clamp, "
-            "then look at both once more.",
+            "A point in the spindle: over one spot, then along to the other, until one "
+            "axis runs over both. Clamp, then look at both once more.",
         )
     )
     cutter = Shown("Cutter, or narrower", slot.width)
