@@ -2,10 +2,13 @@
 
 import math
 import unittest
+from itertools import pairwise
 
+from machinon.core.cutting.hardness import SCALES, by_vickers
 from machinon.core.errors import BadInput
 from machinon.core.materials import material, materials
 from machinon.core.reckoning import reckon
+from machinon.core.setting_out.other_units import MEASURES
 
 STEEL = material("steel")
 PRESS = {
@@ -337,6 +340,89 @@ class Rotating(unittest.TestCase):
             with self.assertRaises(BadInput) as refusal:
                 reckon("rotating-limit", {k: v for k, v in asked.items() if k != key})
             self.assertEqual(refusal.exception.key, key)
+
+
+class Hardness(unittest.TestCase):
+    """Against another standard's table, ASTM E140: Rockwell C, Vickers, Brinell, and
+    tensile strength of steel, of which it says 3.2 to 3.4 times its Vickers."""
+
+    def test_each_scale_by_each_other(self):
+        for rockwell, vickers, brinell in (
+            (20, 238, 226),
+            (30, 302, 286),
+            (40, 392, 371),
+            (50, 513, 475),
+        ):
+            found = reckon("hardness", {"value": rockwell, "scale": "HRC"})
+            self.assertAlmostEqual(found["vickers"], vickers, delta=0.01 * vickers)
+            self.assertAlmostEqual(found["brinell"], brinell, delta=0.03 * brinell)
+            self.assertTrue(3.1 < found["strength"] / found["vickers"] < 3.4)
+            for scale, key in (("HV", "vickers"), ("HB", "brinell")):
+                back = reckon("hardness", {"value": found[key], "scale": scale})
+                self.assertAlmostEqual(back["rockwell_c"], rockwell, delta=0.15)
+
+    def test_a_scale_is_told_only_where_it_reads(self):
+        hard = reckon("hardness", {"value": 62, "scale": "HRC"})
+        self.assertAlmostEqual(hard["vickers"], 746, delta=3)  # ASTM E140
+        self.assertIsNone(hard["brinell"])
+        soft = reckon("hardness", {"value": 80, "scale": "HRB"})
+        self.assertAlmostEqual(soft["vickers"], 150, delta=5)  # ASTM E140
+        self.assertIsNone(soft["rockwell_c"])
+        for wrong in ({"value": 10}, {"value": 72}, {"value": 700, "scale": "HB"}):
+            with self.assertRaises(BadInput) as refusal:
+                reckon("hardness", wrong)
+            self.assertIn("told from", refusal.exception.message)
+
+    def test_the_table_only_rises(self):
+        for scale in SCALES:
+            for softer, harder in pairwise(by_vickers(scale)):
+                self.assertLess(softer[0], harder[0], scale)
+                self.assertLess(softer[1], harder[1], scale)
+
+
+class OtherUnits(unittest.TestCase):
+    """Figures that are known apart from the factors: water boils, a horse power."""
+
+    def test_a_figure_in_another_unit(self):
+        for value, to, figure in (
+            ("212 F", "C", 100),
+            ("-40 C", "F", -40),
+            ("0 C", "K", 273.15),
+            ("100 lb ft", "Nm", 135.58),
+            ("12 in lb", "ft lb", 1),
+            ("1 bar", "psi", 14.504),
+            ("1 n/mm2", "bar", 10),
+            ("1 ksi", "MPa", 6.895),
+            ("1 hp", "W", 745.7),
+            ("1 PS", "W", 735.5),
+            ("1 kgf", "N", 9.80665),
+            ("16 oz", "lb", 1),
+            ("1 gallon", "l", 3.7854),
+            ("1 imperial gallon", "us gallons", 1.20095),
+            ("100 sfm", "m/min", 30.48),
+            ("60 m/min", "m/s", 1),
+            ("1 1/2 hp", "kW", 1.1186),
+        ):
+            found = reckon("other-units", {"value": value, "to": to})
+            self.assertAlmostEqual(found["figure"] / figure, 1, places=4, msg=value)
+
+    def test_there_and_back_it_is_the_same(self):
+        for measure, units in MEASURES.items():
+            for unit in units:
+                base = unit.of(7.0) * unit.size + unit.nought
+                self.assertAlmostEqual(base, 7.0, msg=f"{measure}, {unit.name}")
+
+    def test_what_goes_with_no_other_is_refused_where_it_stands(self):
+        for key, given in (
+            ("value", {"value": "30"}),
+            ("value", {"value": "30 cubits"}),
+            ("to", {"value": "30 Nm", "to": "psi"}),
+            ("to", {"value": "30 Nm", "to": "cubits"}),
+            ("value", {"value": "-300 C", "to": "F"}),
+        ):
+            with self.assertRaises(BadInput) as refusal:
+                reckon("other-units", given)
+            self.assertEqual(refusal.exception.key, key, given)
 
 
 class Tempering(unittest.TestCase):

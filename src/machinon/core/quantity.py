@@ -115,12 +115,14 @@ STRESS = Kind(
 )
 POUND = 0.45359237  # kg
 WEIGHT = 9.80665  # N of a kilogram
+POUND_FORCE = POUND * WEIGHT  # N
+POUND_FOOT = POUND_FORCE * FOOT  # N·m
 MASS = Kind("mass", "kg", {"kg": 1.0, "g": 0.001}, "2.5kg or 40g", limit=1e6)
 VOLUME = Kind("volume", "mm³", {"mm3": 1.0, "cm3": 1000.0}, "1200", limit=1e15)
 TORQUE = Kind(
     "torque",
     "N·m",
-    {"nm": 1.0, "ftlb": 1.3558179, "inlb": 0.11298483, "kgm": WEIGHT},
+    {"nm": 1.0, "ftlb": POUND_FOOT, "inlb": POUND_FOOT / 12, "kgm": WEIGHT},
     "25 or 18ftlb",
     limit=1e9,
 )
@@ -131,7 +133,13 @@ DURATION = Kind("time", "s", {"s": 1.0, "min": 60.0}, "90 or 2min", limit=1e7)
 FORCE = Kind(
     "force",
     "N",
-    {"n": 1.0, "kn": 1000.0, "lbf": 4.4482216, "lb": 4.4482216, "kg": WEIGHT},
+    {
+        "n": 1.0,
+        "kn": 1000.0,
+        "lbf": POUND_FORCE,
+        "lb": POUND_FORCE,
+        "kg": WEIGHT,
+    },
     "200N, 1.5kN, 50lbf or 20kg",
     limit=1e9,
 )
@@ -708,9 +716,9 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     if inch and kind.inch_unit:
         return text_of(value, kind)
     if kind is FORCE:
-        return f"{round(value / 4.4482216):d} lbf"
+        return f"{round(value / POUND_FORCE):d} lbf"
     if kind is TORQUE:
-        return f"{value / 1.3558179:.3g} lbf·ft"
+        return f"{value / POUND_FOOT:.3g} lbf·ft"
     if kind is MASS:
         return f"{round(value / POUND, 2):g} lb"
     if kind is TEMPERATURE:

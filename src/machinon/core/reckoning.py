@@ -97,6 +97,7 @@ SUBJECTS = (
     "cutting.make_or_buy",
     "cutting.machining",
     "cutting.tempering",
+    "cutting.hardness",
     "setting_out.side_positions",
     "setting_out.flats",
     "setting_out.lengths",
@@ -107,6 +108,7 @@ SUBJECTS = (
     "cutting.table_feed",
     "cutting.turned_finish",
     "setting_out.converting",
+    "setting_out.other_units",
     "fits.rings_and_keys",
     "setting_out.slopes_and_knurls",
 )

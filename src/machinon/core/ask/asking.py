@@ -53,6 +53,8 @@ _ALSO = {
     "taper-setup": "compound slide offset indicator",
     "boring-bar": "chatter deflection stickout",
     "mass": "weight",
+    "hardness": "rockwell brinell vickers hrc hb hv tensile strength hard",
+    "other-units": "convert celsius fahrenheit newton psi bar kw hp gallon",
     "metal": "hardness brinell density strength modulus expansion properties material",
     "polygon": "hexagon square flats corners",
     "sine": "angle block slip",

@@ -173,12 +173,13 @@ class Said:
 
     parts: list[SaidPart] = field(default_factory=list)
     inch: bool = False  # a bare number is inches
+    text: str = ""  # the whole of it, as it was said
     unclear: str = ""  # a size that may be inches or millimetres
 
     def again(self) -> "Said":
         """The same, with nothing used yet."""
         parts = [SaidPart(part.kind, part.text, part.at) for part in self.parts]
-        return Said(parts, self.inch)
+        return Said(parts, self.inch, self.text)
 
     def has(self, *words: str) -> bool:
         """Whether one of these words was said; all of them are used then."""
@@ -463,6 +464,11 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
             r"(\d+(?:\.\d+)?)\b",
             r"\1\2 1:\3",
         ),
+        # found by readings at two places: taper 0.02 over 100
+        (
+            r"\btaper\s+(?:of\s+)?0?(\.\d+)\s+over\s+(\d+(?:\.\d+)?)\s*$",
+            r"taper 0\1 in \2",
+        ),
         (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|cone)\b", r"1:\1 \2"),
         (r"\b(large|big|small)\s+end\b", r"\1"),
         (r"\b3[\s-]+wires?\b", "three wire"),
@@ -586,7 +592,7 @@ _FEET = re.compile(
 def heard(text: str, inch: bool = False) -> Said:
     """Take what was said apart; what is no word of any kind is left out. inch: a bare
     number is inches."""
-    text = re.sub(r"(?<=\d),(?=\d)", ".", text)
+    text = whole_text = re.sub(r"(?<=\d),(?=\d)", ".", text)
     # a hyphen joins a mixed number to its fraction: 1-3/8 in, not 1 less 3/8
     text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
     text = _IN_WORDS.sub(lambda m: f"{_COUNT_WORDS.index(m[1].lower()) + 2} ", text)
@@ -599,7 +605,7 @@ def heard(text: str, inch: bool = False) -> Said:
     if _LONG.search(text):  # ⌀30 × 200 long
         text = _ROUND.sub(r"\1 dia", text)
     text = _FEET.sub(lambda m: f"{m[1] or m[2]} ft/min", text)
-    said = Said(inch=inch)
+    said = Said(inch=inch, text=whole_text)
     at = 0
     while at < len(text):
         skipped = _SKIPPED.match(text, at)
@@ -638,7 +644,8 @@ MOST_INCHES = 6  # of a metal: 6 in steel are inches, 50 in steel are millimetre
 MOST_UNCLEAR = 24  # what lies between can be either, and so can a drill of 5
 _HOLES = "bore|hole|hub|housing|slot|bush|sleeve|ring"
 _LEADS = re.compile(
-    r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?|passes)\b"
+    r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?|passes"
+    r"|hrc|hrb|hv|hb|rockwell|vickers|brinell)\b"
     r"|(?:(?:an?|the)\s+(?:[\d./]+\s+)?|[\d./]+\s+)"
     rf"(?:{_HOLES}|shaft|plate|block|keyway)\b",
     re.IGNORECASE,

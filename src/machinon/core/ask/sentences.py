@@ -17,6 +17,7 @@ from machinon.core.quantity import (
     MASS,
     ROUGH,
     ROUGHNESS,
+    STRESS,
     TEMPERATURE,
     TORQUE,
     TRAVEL,
@@ -33,6 +34,7 @@ from machinon.core.quantity import (
     whole_tpi,
 )
 from machinon.core.reckoning import Answer, reckon, reckonings
+from machinon.core.setting_out.other_units import figure_text
 from machinon.core.setting_out.runout import tells_oval
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of
@@ -347,6 +349,33 @@ def _dividing(t: _Teller) -> str:
     if off < EXACT:
         return said
     return f"{said}: not exact, {off:.0f}″ off at each, so set each by its own angle"
+
+
+def _other_units(t: _Teller) -> str:
+    measure = str(t["measure"])
+    said = (
+        f"{t.given('value')} is {figure_text(float(t['figure']), measure)} {t['unit']}"
+    )
+    return said if t.given("to") else "; ".join([said, *t["others"][:2]])
+
+
+def _hardness(t: _Teller) -> str:
+    """The scales that it can be read in, but for the one that it was."""
+    scales = (
+        ("HRC", "rockwell_c"),
+        ("HRB", "rockwell_b"),
+        ("HB", "brinell"),
+        ("HV", "vickers"),
+    )
+    told = [
+        f"{t[key]:g} {scale}"
+        for scale, key in scales
+        if scale != t.given("scale") and t.has(key)
+    ]
+    if t.has("strength") and t.given("scale") != "MPa":
+        told.append(f"tears at {rough_text(float(t['strength']), STRESS)}")
+    said = f"{t.given('value'):g} {t.given('scale')} is about {', '.join(told)}"
+    return said if t.has("brinell") else f"{said}; too hard for Brinell's ball"
 
 
 def _convert(t: _Teller) -> str:
@@ -836,6 +865,8 @@ TELLINGS: Mapping[str, Telling] = {
         f"{t['advice']} Gives {small_text(t['deflection'], t.inch)}"
     ),
     "convert": _convert,
+    "other-units": _other_units,
+    "hardness": _hardness,
     "angle": lambda t: (
         f"{t.angle('degrees')} is {t['minutes']}, {t['radians']:.6f} radians: tangent "
         f"{t['tangent']:.6f}, sine {t['sine']:.6f}, cosine {t['cosine']:.6f}; it rises "

@@ -11,6 +11,7 @@ from machinon.draw.pictures import (
     holes,
     joints,
     measuring,
+    scales,
     setting_up,
     shop_sums,
     tapers,
@@ -30,6 +31,7 @@ PICTURES: Mapping[str, Picture] = {
     **cutting.PICTURES,
     **joints.PICTURES,
     **setting_up.PICTURES,
+    **scales.PICTURES,
     **shop_sums.PICTURES,
 }
 

@@ -18,6 +18,7 @@ _BARE = ("number",)
 _SIZES = ("size", "number")
 _TEMPERATURE = ("angle", "number")
 COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
+THINNEST = 0.8  # mm: no mill is thinner in a shop
 POINT = 0.3  # of its diameter: how long a drill's point is
 
 _OPERATIONS = (
@@ -342,7 +343,10 @@ def _table_feed(s: Said) -> Inputs | None:
         each = s.near("load")
     if not each and s.hears("minute", "min"):
         each = a_turn = _said_of(s, "rev", "revolution")
-    usual = not (travel or each) and s.hears("feed") and s.hears(*_EACH, "flutes")
+    flutes = s.hears(*_EACH, "flutes")
+    if not (travel or each) and flutes and any(p.kind == "rpm" for p in s.parts):
+        each = _thin(s)  # 4 flutes 0.05 600 rpm
+    usual = not (travel or each) and s.hears("feed") and flutes
     if not (travel or each or usual):
         return None
     rpm = s.take("rpm")
@@ -374,6 +378,15 @@ def _table_feed(s: Said) -> Inputs | None:
     }
     given = {key: said for key, said in told.items() if said}
     return given if len(given) > 1 else None
+
+
+def _thin(s: Said) -> str:
+    """A figure that is too small for a cutter: what a tooth takes; empty for none."""
+    for part in s.parts:
+        if part.kind in _SIZES and not part.used and 0 < s.mm(part.text) < THINNEST:
+            part.used = True
+            return part.text
+    return ""
 
 
 def _travel(s: Said) -> str:
@@ -493,6 +506,34 @@ def _metal(s: Said) -> Inputs | None:
         return None
     s.has("tap", "how", "is", "can", "i", "what", "of", "metal")
     return {"material": metal}
+
+
+# the words of each scale; a Rockwell of no letter is that of hard steel
+_SCALES = {
+    "HRC": ("hrc", "rc", "rockwell"),
+    "HRB": ("hrb", "rb"),
+    "HB": ("hb", "bhn", "hbw", "brinell"),
+    "HV": ("hv", "vickers", "vpn"),
+    "MPa": ("mpa", "tensile", "strength"),
+}
+
+
+@phrase("hardness", "60 HRC in vickers")
+def _hardness(s: Said) -> Inputs | None:
+    """A hardness in the other scales, or a steel's strength by it."""
+    if s.hears("rockwell") and s.has("b"):
+        scales = {**_SCALES, "HRC": ("hrc",), "HRB": ("rockwell",)}
+    else:
+        scales = _SCALES
+    for scale, said in scales.items():
+        value = s.near(*said, kinds=_BARE)
+        if not value:
+            continue
+        s.has(*(word for words in _SCALES.values() for word in words), "c")
+        s.has("hardness", "hard", "scale", "in", "to", "of", "convert", "as")
+        s.take("material")
+        return {"value": value, "scale": scale}
+    return None
 
 
 @phrase("thermal-size", "growth of 100 steel from 20 to 60 degrees")

@@ -155,7 +155,7 @@ def _taper(s: Said) -> Inputs | None:
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
-    s.has("dimension", "dimensions")
+    s.has("dimension", "dimensions", "inches")
     shank = shank_ends().get(taper_of(taper).name)
     if shank is not None and shank.draw:
         s.has("draw", "bar", "drawbar", "thread")

@@ -223,7 +223,8 @@ def _nut(s: Said) -> Inputs | None:
         return None
     if s.hears("pitch", "minor", "core", "root", "bore", "leadscrew"):
         return None  # what its thread is
-    if not s.has("nut", "locknut", "washer"):
+    spanned = s.hears("af") or (s.hears("across") and s.hears("flat", "flats"))
+    if not s.has("nut", "locknut", "washer") and not spanned:
         return None
     thread = thread_said(s) or _numbered(s) or _coarse(s)
     if not thread:
@@ -240,7 +241,7 @@ def _wires(s: Said) -> Inputs | None:
     if not thread or s.hears("insert", "inserts"):
         return None
     read = s.near("measured", "reading", "read")
-    wire = s.near("wire")
+    wire = s.near("wire") or (s.behind("with") if s.hears("over", "wires") else "")
     if not wire and not s.has("wire"):
         return None
     s.has("three", "over", "wire", "size", "measurement", "with")

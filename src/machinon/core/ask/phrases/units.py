@@ -6,9 +6,12 @@ from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.setting_out.other_units import spoken
 from machinon.core.tables import rows
 
 phrase = Phrases()
+
+LAST_SCREW = 14  # of those that go by numbers
 
 
 @phrase("convert", "letter drill f")
@@ -86,6 +89,25 @@ def _convert(s: Said) -> Inputs | None:
     if to is not None:  # how many thou is 0.03 mm
         s.has("how", "many", "is", "are", "a")
     return given
+
+
+@phrase("other-units", "30 ft lb in Nm", keyed=False)
+def _other_units(s: Said) -> Inputs | None:
+    """A heat, a torque and the like, which are not told apart as sizes are."""
+    asked = spoken(s.text) or spoken(s.text, alone=True)
+    if asked is None:
+        return None
+    for part in s.parts:
+        part.used = True
+    return {"value": asked.value, **({"to": asked.to} if asked.to else {})}
+
+
+@phrase("convert", "drill #43", keyed=False)
+def _number_drill(s: Said) -> Inputs | None:
+    """A number that no screw has."""
+    number = s.take("pin")
+    above = number[1:].isdigit() and int(number[1:]) > LAST_SCREW
+    return _drill("number", number) if above else None
 
 
 @phrase("dial-turns", "25 mm by a handle of 0.1 inch a turn")
