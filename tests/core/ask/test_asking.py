@@ -130,6 +130,13 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("#43", "convert", "drill", "#43"),
     ("over wires m16 with 1.2", "thread-wires", "over_wires", None),
     ("taper 0.02 over 100", "taper", "", None),
+    # newtons, kilograms and the like are no millimetres: 9.81 x 20 x 0.15
+    ("lever 20 kg 150", "lever", "torque", 29.42),
+    # 100 x 150³ / (3 x 207000 x π 20⁴ / 64)
+    ("deflection of 20 mm bar 150 long 100 N", "boring-bar", "deflection", 0.0692),
+    ("bolt circle 6 on 4.5 start at 30", "bolt-circle", "chord", 2.25),
+    ("6204 bore", "bearing-seat", "", None),
+    ("angle from sine bar 200 stack 30", "triangle", "angle", 8.6269),
     ("mt2 inches per foot", "taper", "taper_per_foot", 0.5994),
     ("flat 10 wide on 25 depth", "flat", "depth", 1.0436),
     # √3/2 × 17² × 1000 × 7.85
@@ -794,6 +801,8 @@ class WhatOneWouldSay(unittest.TestCase):
             "shaft 20 hole 25 clearance",
             "dial to turn 25.4 from 26.1",
             "feed in for 0.3 off diameter",
+            "key length for 50 Nm on 20 shaft",
+            "thread speed for 1.5 pitch",
             "radius 12.5 in diameter",
             "half angle 8.297",
             "helix angle 20 mm lead 5",

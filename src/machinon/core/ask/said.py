@@ -118,6 +118,14 @@ _THINGS = frozenset(
         *("pin", "shaft", "hub"),
     )
 )
+# units that are written behind their number, of what is no length
+_UNITS = frozenset(
+    (
+        *("nm", "n", "kn", "newton", "kg", "kgf", "kilo", "tonne", "lb", "lbf"),
+        *("psi", "mpa", "kpa", "hp", "kw", "watt"),
+        *("hrc", "hrb", "hb", "hv", "rockwell", "brinell", "vickers"),
+    )
+)
 _COUNTED = frozenset(("bolt", "piece", "pass", "teeth"))  # 6 pieces, and no piece 6
 # how well a word goes with a figure beside it: that more of them find one weighs more
 # than how they are usually said, or that nothing stands between
@@ -155,6 +163,7 @@ class SaidPart:
     text: str
     at: int
     used: bool = False  # by the question that was made of it
+    unit: str = ""  # that follows a number, where it is not one of lengths
 
     @property
     def is_noise(self) -> bool:
@@ -178,7 +187,10 @@ class Said:
 
     def again(self) -> "Said":
         """The same, with nothing used yet."""
-        parts = [SaidPart(part.kind, part.text, part.at) for part in self.parts]
+        parts = [
+            SaidPart(part.kind, part.text, part.at, unit=part.unit)
+            for part in self.parts
+        ]
         return Said(parts, self.inch, self.text)
 
     def has(self, *words: str) -> bool:
@@ -196,9 +208,10 @@ class Said:
         return any(part.text.lower() in words for part in self.parts)
 
     def take(self, *kinds: str) -> str:
-        """The first part of a kind that nobody uses yet; empty for none."""
+        """The first part of a kind that nobody uses yet, but for newtons and the like;
+        empty for none."""
         for part in self.parts:
-            if part.kind in kinds and not part.used:
+            if part.kind in kinds and not part.used and not part.unit:
                 part.used = True
                 return part.text
         return ""
@@ -253,8 +266,13 @@ class Said:
         """The size that stands next to a word: `tip 10`, but `10 wide`; a few words
         may stand between: `40 at the bottom`."""
         plain = set(map(_plain, words))
+        for figure, unit in pairwise(self.parts):  # 20 kg 150, whatever follows
+            if figure.unit in plain and figure.kind in kinds and not figure.used:
+                figure.used = unit.used = True
+                return figure.text
         for word, figure in self.told:
-            if word.word in plain and figure.kind in kinds and not figure.used:
+            free = not figure.used and not figure.unit
+            if word.word in plain and figure.kind in kinds and free:
                 word.used = figure.used = True
                 return figure.text
         others = [figure for word, figure in self.told if word.word not in plain]
@@ -265,7 +283,10 @@ class Said:
                     (
                         p
                         for p in beside
-                        if p.kind in kinds and not p.used and p not in others
+                        if p.kind in kinds
+                        and not p.used
+                        and not p.unit
+                        and p not in others
                     ),
                     None,
                 )
@@ -283,7 +304,9 @@ class Said:
             rest = self.parts[at + 1 :]
             says = (p for p in rest if p.text.lower() not in _BETWEEN)
             figure = next(says, None)
-            if figure is not None and figure.kind in _FIGURES and not figure.used:
+            if figure is None or figure.used or figure.unit:
+                continue
+            if figure.kind in _FIGURES:
                 word.used = figure.used = True
                 return figure.text
         return ""
@@ -636,6 +659,9 @@ def heard(text: str, inch: bool = False) -> Said:
             kind = "zone"  # g6 is a tolerance, no pipe
         said.parts.append(SaidPart(kind, whole.strip().replace("−", "-"), at))
         at += len(whole)
+    for figure, behind in pairwise(said.parts):
+        if figure.kind == "number" and behind.word in _UNITS:
+            figure.unit = behind.word
     return said
 
 

@@ -426,7 +426,7 @@ def _is_inch_decimal(value: float) -> bool:
 
 
 def _trim(value: float, places: int) -> str:
-    text = plain(value, places)
+    text = plain(round(value, 9), places)  # 3/64 is 0.04688: no noise tips it
     return text.rstrip("0").rstrip(".") if "." in text else text
 
 

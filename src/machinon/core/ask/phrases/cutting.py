@@ -100,6 +100,7 @@ def _speed(s: Said) -> Inputs | None:
     for tool in _TOOLS:
         if s.has(tool):
             given["tool"] = tool
+    s.near("pitch")  # how fine a thread is: of no matter for its speed
     diameter = s.take("size") or s.near("diameter") or s.size()
     s.has("diameter", "tool", "cutter", "bar", "bit")
     if asked and not diameter and given.get("operation") in ("tap", "thread"):
@@ -223,15 +224,18 @@ def _lever(s: Said) -> Inputs | None:
         return None
     if s.hears("nm"):
         return None  # the torque is known, and how long or how hard is asked
-    pounds = s.near("lbf", "lb", kinds=_BARE)
-    kilos = s.near("kg", "kilo", "kgf", kinds=_BARE)
-    if pounds or kilos:
-        force = f"{pounds}lbf" if pounds else f"{kilos}kg"
-    else:
-        force = s.near("n", "newton", kinds=_BARE)
-    arm = s.size()
+    force, arm = _force(s), s.size()
     s.has("force", "arm", "length", "at", "on")
     return {"force": force, "arm": arm} if force and arm else None
+
+
+def _force(s: Said) -> str:
+    """A force in newtons, or by the weight of pounds or kilograms; empty for none."""
+    if pounds := s.near("lbf", "lb", kinds=_BARE):
+        return f"{pounds}lbf"
+    if kilos := s.near("kg", "kilo", "kgf", kinds=_BARE):
+        return f"{kilos}kg"
+    return s.near("n", "newton", kinds=_BARE)
 
 
 @phrase("grinding-allowance", "leave for grinding 20 by 200 long")
@@ -655,14 +659,16 @@ def _bar(s: Said) -> Inputs | None:
     bends = s.has("deflection")
     if not (s.has("bore") or bends) or not s.has("bar"):
         return None
+    force = _force(s)
     out = s.near("overhang", "stickout", "stick-out", "out", "length")
     diameter = s.near("diameter") or s.size()
     diameter, out = s.alike(diameter, out or s.size(), fractions=True)
     metal = s.take("material")
-    s.has("stick", "sticking", "out", "diameter", "length")
+    s.has("stick", "sticking", "out", "diameter", "length", "force", "load", "at")
     if not diameter or not out:
         return None
     given: Inputs = {"bar_diameter": diameter, "overhang": out}
+    given |= {"force": force} if force else {}
     return {**given, "bar_material": metal} if metal else given
 
 

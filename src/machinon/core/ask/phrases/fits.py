@@ -1,6 +1,7 @@
 """Questions about fits: zones, presses, dowels and bearings."""
 
 import re
+from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import ALIKE, Said
@@ -268,12 +269,13 @@ def _bearing(s: Said) -> Inputs | None:
         return None
     heated = s.has("heat", "hot", "warm")
     tight = (s.near("interference", "tight") or s.size()) if heated else ""
-    s.has("seat", "shaft", "fit", "slip", "drop", "interference")
+    s.has("seat", "shaft", "fit", "slip", "drop", "interference", "bore", "size")
     if number:  # a 6004 on a shaft of 20 is said twice
         again = s.near("shaft", "bore")
         if again and abs(s.mm(again) - s.mm(bore)) > TWICE:
             return None
-    if s.has("housing", "outer", "outside"):  # the other ring: not this question
+    elsewhere = s.hears("bore") and number and not _own_bore(s, number)
+    if s.has("housing", "outer", "outside") or elsewhere:  # the other ring: not this
         return None
     if tight:
         most = -s.mm(tight) * TIGHTEST  # of a seat that is measured
@@ -290,6 +292,11 @@ def _bearing(s: Said) -> Inputs | None:
     }
 
 
+def _own_bore(s: Said, number: str) -> bool:
+    """Whether a bearing's own bore is spoken of: 6204 bore."""
+    return any(a.text == number and b.word == "bore" for a, b in pairwise(s.parts))
+
+
 def _of_bearing(number: str, measure: str) -> str:
     found = next((r for r in rows("ball_bearings") if r["name"] == number), None)
     return f"{found[measure]}mm" if found else ""
@@ -300,6 +307,8 @@ def _housing(s: Said) -> Inputs | None:
     """The seat of an outer ring that stands still: H7, which it slides into."""
     number = s.take("bearing")
     if not number or not s.has("housing", "outer", "outside", "bore"):
+        return None
+    if _own_bore(s, number) and not s.hears("housing", "outer", "outside"):
         return None
     s.has("bearing", "seat", "hole", "ring", "size")
     outside = _of_bearing(number, "outside_mm")

@@ -102,7 +102,7 @@ def _circle(s: Said) -> Inputs | None:
     s.has("bolt", "hole", "equal", "spaced", "evenly", "equally", "coordinate")
     s.has("chord", "spacing", "far", "between", "centre", "apart")
     turned = ("start", "starting", "first", "rotated")
-    from_ = s.near(*turned, kinds=("angle", "number"))
+    from_ = s.behind(*turned) or s.near(*turned, kinds=("angle", "number"))
     start = from_ or (s.take("angle") if s.has(*turned) else "")
     s.has("x", "y")
     given: Inputs = {"start": start} if start else {}
@@ -121,7 +121,8 @@ def _circle(s: Said) -> Inputs | None:
     if not first or not second:
         return None
     count, diameter = first, second
-    if not counted:  # of two bare numbers the circle is the larger one
+    if not counted and not (first.isdigit() and not second.isdigit()):
+        # of two bare numbers the circle is the larger one
         count, diameter = sorted((first, second), key=_value)
     if not count.isdigit():
         return None

@@ -152,6 +152,16 @@ def _sine(s: Said) -> Inputs | None:
     return {"angle": angle, "length": length} if angle and length else None
 
 
+@phrase("triangle", "angle of a sine bar 100 on a stack of 25")
+def _of_stack(s: Said) -> Inputs | None:
+    """The angle of a sine bar by what one end lies on."""
+    if not s.hears("stack", "slips") or not s.hears("angle") or not s.has("sine"):
+        return None
+    stack, length = s.near("stack", "slip"), s.near("bar", "sine") or s.size()
+    s.has("bar", "angle", "from", "with", "on", "over", "what", "is")
+    return {"rise": stack, "slope": length} if stack and length else None
+
+
 @phrase("angle-block", "angle block 15 deg 80 long")
 def _block(s: Said) -> Inputs | None:
     if not s.has("block", "packing", "wedge"):
