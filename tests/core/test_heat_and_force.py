@@ -353,25 +353,29 @@ class Hardness(unittest.TestCase):
             (40, 392, 371),
             (50, 513, 475),
         ):
-            found = reckon("hardness", {"value": rockwell, "scale": "HRC"})
+            found = reckon("hardness", {"rockwell_c": rockwell})
             self.assertAlmostEqual(found["vickers"], vickers, delta=0.01 * vickers)
             self.assertAlmostEqual(found["brinell"], brinell, delta=0.03 * brinell)
             self.assertTrue(3.1 < found["strength"] / found["vickers"] < 3.4)
-            for scale, key in (("HV", "vickers"), ("HB", "brinell")):
-                back = reckon("hardness", {"value": found[key], "scale": scale})
+            for scale in ("vickers", "brinell"):
+                back = reckon("hardness", {scale: found[scale]})
                 self.assertAlmostEqual(back["rockwell_c"], rockwell, delta=0.15)
 
     def test_a_scale_is_told_only_where_it_reads(self):
-        hard = reckon("hardness", {"value": 62, "scale": "HRC"})
+        hard = reckon("hardness", {"rockwell_c": 62})
         self.assertAlmostEqual(hard["vickers"], 746, delta=3)  # ASTM E140
         self.assertIsNone(hard["brinell"])
-        soft = reckon("hardness", {"value": 80, "scale": "HRB"})
+        soft = reckon("hardness", {"rockwell_b": 80})
         self.assertAlmostEqual(soft["vickers"], 150, delta=5)  # ASTM E140
         self.assertIsNone(soft["rockwell_c"])
-        for wrong in ({"value": 10}, {"value": 72}, {"value": 700, "scale": "HB"}):
+        for key, value in (("rockwell_c", 10), ("rockwell_c", 72), ("brinell", 700)):
             with self.assertRaises(BadInput) as refusal:
-                reckon("hardness", wrong)
+                reckon("hardness", {key: value})
+            self.assertEqual(refusal.exception.key, key)
             self.assertIn("told from", refusal.exception.message)
+        for none_or_two in ({}, {"rockwell_c": 50, "vickers": 500}):
+            with self.assertRaises(BadInput):
+                reckon("hardness", none_or_two)
 
     def test_the_table_only_rises(self):
         for scale in SCALES:

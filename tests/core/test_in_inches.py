@@ -3,6 +3,7 @@
 import re
 import unittest
 
+from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.in_inches import (
     in_inches,
@@ -13,6 +14,7 @@ from machinon.core.in_inches import (
 from machinon.core.piece.family import at_least
 from machinon.core.piece.made import make
 from machinon.core.quantity import INCH
+from machinon.core.reckoning import reckon
 from machinon.core.route.operations import route_told
 from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import lines_in_inches, work_list
@@ -52,6 +54,24 @@ def said_at_the_machine(made):
 
 
 class InInches(unittest.TestCase):
+    def test_what_is_allowed_is_said_in_inches_throughout(self):
+        """No limit of it stays behind in millimetres without a word."""
+        for name, given, said in (
+            ("circlip", {"diameter": "4"},
+             "4 in is outside what is allowed: above 0 and up to 3.937 in."),
+            ("ream-drill", {"reamer": "2.5"}, "from 0.0394 and up to 1.9685 in."),
+            ("thread-wires", {"thread": "M20x2.5", "wire": "1.5"},
+             "1.5 in cannot touch the flanks of M20x2.5: from 0.0497 and up to "
+             "0.0994 in can."),
+            # a ring is called by its millimetres wherever it is sold
+            ("circlip", {"diameter": "0.9"}, "next to it are rings of 22 and 24 mm;"),
+            ("gauge-stack", {"target": "1.2346", "pieces": ["1.2345"]},
+             "1.2346 in cannot be made of up to 5 of these pieces: 1.2345 in can be;"),
+        ):  # fmt: skip
+            with self.subTest(said), self.assertRaises(BadInput) as refusal:
+                reckon(name, given, True)
+            self.assertIn(said, refusal.exception.message)
+
     def test_lengths_are_turned_and_names_stay(self):
         for metric, inch in (
             ("Counterbore 3 holes to ⌀12.7, 6.35 deep",

@@ -28,6 +28,26 @@ class WhatTakesAnothersPlace(unittest.TestCase):
         self.assertIsNone(knurl.wrong)
         self.assertNotIn("pitch", knurl.given)
 
+    def test_what_is_given_instead_is_taken_without_a_word(self):
+        """Each is a second way to ask the same, and puts the first one aside."""
+        for name, key, text in (
+            ("centre-drill", "mouth", "6"),
+            ("countersink", "depth", "2"),
+            ("gear", "dp", "16"),
+            ("hardness", "brinell", "200"),
+            ("hole-row", "pitch", "20"),
+            ("table-feed", "travel", "120"),
+            ("taper-end", "small", "15"),
+            ("temper-colour", "heat", "230"),
+            ("thread-dial", "pitch", "1.5"),
+            ("turned-finish", "roughness", "1.6"),
+        ):
+            with self.subTest(name):
+                question = asked(name)
+                question.put(key, text, False)
+                self.assertIsNone(question.wrong)
+                self.assertEqual(question.given[key], text)
+
     def test_of_a_triangle_the_last_two_count(self):
         """3 and 4 make 5; then 5 along the slope and 30°: it rises 2.5."""
         question = asked("triangle")

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QLabel, QPushButton
 
 from machinon.core.reckoning import reckonings
 from machinon.desk.answer_paper import write_answer
+from machinon.draw.drawing import Text
 from machinon.draw.pictures import PICTURES, picture_of
 from machinon.store.searching import Hit
 from tests.desk.bench import WindowCase
@@ -35,6 +36,22 @@ class Pictures(WindowCase):
                         left, top, wide, tall = spot.rect
                         self.assertTrue(left >= -1 and left + wide <= width + 1)
                         self.assertTrue(top >= -1 and top + tall <= height + 1)
+
+    def test_an_input_that_follows_from_the_others_is_told_where_it_can_be_typed(self):
+        """A face of 2 at 45° goes √2 deep; 3 and 4 make 5."""
+        for name, said in (
+            ("chamfer", ("1.414 mm", "1.414 mm")),
+            ("triangle", ("5 mm",)),
+            ("screw-torque", ("25.5 N·m", "8.8")),
+        ):
+            asked = reckonings()[name]
+            values, answer = asked.read(asked.usual), asked.answer(asked.usual)
+            drawing = picture_of(asked, values, answer.results, {}, 560, 380)
+            words = [item.text for item in drawing.items if isinstance(item, Text)]
+            for text in said:
+                self.assertIn(text, words)
+                words.remove(text)
+            self.assertNotIn("–", words)
 
 
 class Reckoner(WindowCase):

@@ -14,7 +14,7 @@ EXACT = 0.003  # of a 64th of an inch: a length so near is meant to be one
 THOU = 0.05  # mm: what is said in tenths of a millimetre is meant to a thou or so
 _N = r"\d+(?:\.\d+)?"
 _KEPT = (
-    rf"\b(?:M|Tr|G){_N}(?: × {_N})?"  # a thread or a screw, with its pitch or length
+    rf"\b(?:M|Tr|G){_N}(?: × {_N}|x{_N})?"  # a thread or screw, its pitch or length
     rf"|[Pp]itch {_N}"  # of a thread
     rf"|{_N}°"
     rf"|\d+ × (?=⌀|M)"  # how many
@@ -27,9 +27,11 @@ _TOOL = (
 )
 _DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?![\d.]*°| holes)(?: mm)?"  # no cutter 60°
 _FRACTION = rf"\b{_TOOL} (?:\d+ )?\d+/\d+ in"
+_RINGS = rf"\brings (?:of|from) {_N} (?:and|to) {_N} mm"
 _STAGES = rf"One after the other: {_N}(?:, {_N})* mm"
 _ROUND = rf"⌀(?P<round>{_N})(?: × (?P<deep>{_N})(?!°))?"
-_LIST = rf"(?P<list>[-−]?{_N}(?:(?:, | to | and | × )[-−]?{_N})*) mm\b(?!²|³)"
+_LIMIT = " and (?:up to|under) "
+_LIST = rf"(?P<list>[-−]?{_N}(?:(?:, | to | and | × |{_LIMIT})[-−]?{_N})*) mm\b(?!²|³)"
 _MICRONS = rf"(?P<microns>{_N}(?: to {_N})?) µm\b"
 _BARE = (
     rf"(?P<bare>{_N})(?= (?:deep|wide|long|high|thick|over|across|under size|"
@@ -40,25 +42,26 @@ _DEEP = rf"(?P<and_deep>(?<= × ){_N}(?= deep))"
 _RADIUS = rf"(?P<radius>(?<=\bR){_N})"
 _OVER = rf"(?P<over>(?<=\bover ){_N}(?=$))"  # a taper that rises over a length
 _TAPER = rf"(?P<taper>^{_N}(?:/{_N}){{2}}$)"  # large end, small end, length
-_NAMES = (_KEPT, _STAGES, _FRACTION, _DRILL)
+_NAMES = (_KEPT, _RINGS, _STAGES, _FRACTION, _DRILL)
 _SIZES = (_ROUND, _DEEP, _CHAMFER, _LIST, _MICRONS, _BARE)
 _ALL = re.compile("|".join((*_NAMES, *_SIZES, _RADIUS, _OVER, _TAPER)))
 
 
 # an edit leaves most of what is said as it was
 @functools.lru_cache(maxsize=4096)
-def in_inches(text: str, fine: bool = False) -> str:
+def in_inches(text: str, fine: bool = False, short: bool = False) -> str:
     """A sentence in millimetres with its lengths in inches: to a tenth of a thou where
     it has hundredths, else to a thou.
 
-    fine: to a tenth of a thou always, as for a size that has a band.
+    fine: to a tenth of a thou always, as for a size that has a band; short: without the
+    noughts at its end, as for what is allowed.
 
     >>> in_inches("Turn spigot to ⌀21.996, leave 0.5 mm")
     'Turn spigot to ⌀0.8660, leave 0.020 in'
     >>> in_inches("Drill 4 holes 6.6 mm, counterbore ⌀11 × 6.4, tap M8 × 1.25")
     'Drill 4 holes 6.6 mm, counterbore ⌀0.433 × 0.252, tap M8 × 1.25'
     """
-    return _ALL.sub(functools.partial(_said, fine), text)
+    return _ALL.sub(functools.partial(_said, fine, short), text)
 
 
 # of a bought part: threads with a length, and what has its unit
@@ -108,9 +111,9 @@ def sizes_in_inches(text: str) -> str:
     return f"{re.sub(_N, said, text)} in"
 
 
-def _said(fine: bool, found: re.Match[str]) -> str:
+def _said(fine: bool, short: bool, found: re.Match[str]) -> str:
     parts = found.groupdict()
-    inches = functools.partial(_inches, fine)
+    inches = functools.partial(_inches, fine, short)
 
     def each(text: str) -> str:
         return re.sub(_N, lambda match: inches(match.group()), text)
@@ -132,8 +135,9 @@ def _said(fine: bool, found: re.Match[str]) -> str:
     return inches(bare) if bare else found.group()
 
 
-def _inches(fine: bool, millimetres: str) -> str:
+def _inches(fine: bool, short: bool, millimetres: str) -> str:
     """The length as finely as it was said, and no finer than a tenth of a thou."""
     places = len(millimetres.partition(".")[2])
     step = min(10.0**-places, 0.01) if fine or places > 1 else THOU
-    return length_text(float(millimetres), step, inch=True, unit=False)
+    text = length_text(float(millimetres), step, inch=True, unit=False)
+    return text.rstrip("0").rstrip(".") if short and "." in text else text

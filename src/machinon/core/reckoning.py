@@ -17,6 +17,7 @@ from msgspec import Struct
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
+from machinon.core.in_inches import in_inches
 from machinon.core.quantity import Kind
 
 TEXT = Kind("word", "", {}, "H7")
@@ -479,7 +480,18 @@ class Reckoning(Struct, frozen=True):
         return values
 
     def answer(self, given: Mapping[str, Any], inch: bool = False) -> Answer:
-        """Work it out. Raises BadInput naming the input at fault."""
+        """Work it out. Raises BadInput naming the input at fault.
+
+        inch: bare lengths are inches, and what is said of them is in inches.
+        """
+        try:
+            return self._answer(given, inch)
+        except BadInput as error:
+            if not inch:
+                raise
+            raise BadInput(error.key, _in_inches(error.message)) from None
+
+    def _answer(self, given: Mapping[str, Any], inch: bool) -> Answer:
         values = self.read(given, inch)
         trail = Trail()
         for asked in self.inputs:
@@ -498,8 +510,10 @@ class Reckoning(Struct, frozen=True):
             {key: kinds[key].unit for key in results},
             tuple(trail.steps),
             self.sources + tuple(s for s in trail.sources if s not in self.sources),
-            tuple(trail.cautions),
-            tuple(trail.notes),
+            *(
+                tuple(map(_in_inches, texts) if inch else texts)
+                for texts in (trail.cautions, trail.notes)
+            ),
         )
 
     def _sound(self, results: Mapping[str, Any]) -> None:
@@ -513,11 +527,11 @@ class Reckoning(Struct, frozen=True):
                         "These figures lead beyond what can be worked out.",
                     )
             if isinstance(value, float) and value < -1e-9 and result.is_size:
+                would = quantity.typed_again(float(f"{value:.4g}"))
                 raise BadInput(
                     self._first(),
                     f"These sizes leave nothing: {result.key.replace('_', ' ')} would "
-                    f"be {value:.4g} {result.kind.unit}. Only sizes above 0 can be "
-                    "made.",
+                    f"be {would} {result.kind.unit}. Only sizes above 0 can be made.",
                 )
 
     def _first(self) -> str:
@@ -526,6 +540,9 @@ class Reckoning(Struct, frozen=True):
             (given.key for given in self.inputs if given.kind is quantity.LENGTH),
             self.inputs[0].key,
         )
+
+
+_in_inches = functools.partial(in_inches, fine=True, short=True)
 
 
 def _unsigned(value: Any) -> Any:

@@ -9,18 +9,28 @@ from machinon.core.reckoning import Answer, Input, Reckoning, plain_name
 
 # inputs of which one is given: the one typed last counts
 ONE_OF: dict[str, tuple[tuple[str, ...], ...]] = {
+    "centre-drill": (("bar", "mouth"),),
     "chamfer": (("leg", "face", "depth"),),
     "change-gears": (("pitch", "tpi"),),
+    "countersink": (("diameter", "depth"),),
     "detent": (("land_diameter", "depth", "drill_angle"),),
     "dividing": (("divisions", "angle"),),
     "dovetail": (("measured", "width_top", "width_bottom"),),
     "flat": (("width", "depth", "across"),),
+    "gear": (("module", "dp"),),
+    "hardness": (("rockwell_c", "rockwell_b", "brinell", "vickers", "strength"),),
+    "hole-row": (("pitch", "length"),),
     "knurl": (("pitch", "tpi"),),
+    "table-feed": (("feed", "travel"),),
+    "temper-colour": (("heat", "colour"),),
+    "thread-dial": (("thread", "pitch"),),
     "thread-identify": (("measured_major", "measured_minor"), ("pitch", "tpi")),
+    "turned-finish": (("feed", "roughness"),),
 }
 # of which two are given: the last two typed count
 TWO_OF = {
     "arc": ("radius", "chord", "height", "angle"),
+    "taper-end": ("large", "small", "length"),
     "triangle": ("side", "rise", "slope", "angle"),
 }
 # what a choice asks instead of what another one asked, to begin with; mm

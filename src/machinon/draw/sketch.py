@@ -17,7 +17,7 @@ from machinon.core.quantity import (
     text_of,
 )
 from machinon.core.reckoning import FLAG, Reckoning
-from machinon.draw.drawing import Anchor, Board, Point, Shape, Spot
+from machinon.draw.drawing import Anchor, Board, Point, Role, Shape, Spot
 from machinon.draw.lettering import text_width
 from machinon.draw.plane import Plane
 
@@ -76,13 +76,20 @@ class Sketch(Plane):
         """Lowest page line of the picture: the chips stand below it."""
         return self.board.height - (len(self._chips) * CHIP + 0.6) * self.size
 
+    def _is_found(self, key: str) -> bool:
+        """Whether an input was left out, and worked out from the others."""
+        value = self.results.get(key)
+        told = value not in (None, "") and not isinstance(value, bool | list | dict)
+        return told and self.values.get(key) is None
+
     # -- figures ---------------------------------------------------------
 
     def said(self, key: str) -> str:
-        """An input as typed, else its value in the preferred unit."""
+        """An input as typed, else its value in the preferred unit, given or worked
+        out."""
         if self.typed.get(key):
             return self.typed[key]
-        value = self.values.get(key)
+        value = self.results.get(key) if self._is_found(key) else self.values.get(key)
         kind = next(given.kind for given in self.asked.inputs if given.key == key)
         if value is None:
             return "–"
@@ -130,7 +137,8 @@ class Sketch(Plane):
                 "ground",
             )
         )
-        self.board.text((x, y), text, size, "text", bold=True)
+        role: Role = "measured" if self._is_found(key) else "text"
+        self.board.text((x, y), text, size, role, bold=True)
         self.board.spots.append(
             Spot((x - wide / 2, y - half, wide, 2 * half), key, given.meaning)
         )
@@ -171,10 +179,8 @@ class Sketch(Plane):
     def put(
         self, key: str, at: Point, name: str = "", anchor: Anchor = "centre"
     ) -> None:
-        """An input or a result, whichever the key is."""
-        if key in self.results and self.values.get(key) is None:
-            self.tell(key, at, name, anchor)
-        elif any(given.key == key for given in self.asked.inputs):
+        """An input or a result, whichever the key is; what is both can be changed."""
+        if any(given.key == key for given in self.asked.inputs):
             self.ask(key, at, name, anchor)
         else:
             self.tell(key, at, name, anchor)

@@ -137,6 +137,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("bolt circle 6 on 4.5 start at 30", "bolt-circle", "chord", 2.25),
     ("6204 bore", "bearing-seat", "", None),
     ("angle from sine bar 200 stack 30", "triangle", "angle", 8.6269),
+    ("4 jaw .10 .25 .30 .15", "centring", "tir", 0.2),
+    ("gage blocks 41.275", "gauge-stack", "total", 41.275),
+    ("#404 woodruff", "woodruff", "cutter", 12.7),
+    ("ream 12", "ream-drill", "", None),
     ("mt2 inches per foot", "taper", "taper_per_foot", 0.5994),
     ("flat 10 wide on 25 depth", "flat", "depth", 1.0436),
     # √3/2 × 17² × 1000 × 7.85
@@ -1061,6 +1065,7 @@ class CommandLine(unittest.TestCase):
             ("gears for 4mm leadscrew 1.25", "1.25", "4mm"),
             ("4mm lead screw 6 pitch", "6", "4mm"),
             ("pitch 1.5 leadscrew 8 tpi", "1.5", "8tpi"),
+            ("gears for 1.5 mm on 8 tpi", "1.5mm", "8tpi"),
         ):
             with self.subTest(said):
                 inputs = understand(said).found.inputs

@@ -5,6 +5,7 @@ from fractions import Fraction
 from typing import Any
 
 from machinon.core.cutting.broaching import TONNE
+from machinon.core.cutting.hardness import SCALES
 from machinon.core.cutting.speeds import fed_by
 from machinon.core.fits.bearing_seat import SPOILT
 from machinon.core.piece.hardware import with_unit
@@ -361,20 +362,15 @@ def _other_units(t: _Teller) -> str:
 
 def _hardness(t: _Teller) -> str:
     """The scales that it can be read in, but for the one that it was."""
-    scales = (
-        ("HRC", "rockwell_c"),
-        ("HRB", "rockwell_b"),
-        ("HB", "brinell"),
-        ("HV", "vickers"),
-    )
+    given = next(key for key in SCALES if t.given(key) is not None)
     told = [
-        f"{t[key]:g} {scale}"
-        for scale, key in scales
-        if scale != t.given("scale") and t.has(key)
+        f"{t[key]:g} {scale.name}"
+        for key, scale in SCALES.items()
+        if key not in (given, "strength") and t.has(key)
     ]
-    if t.has("strength") and t.given("scale") != "MPa":
+    if t.has("strength") and given != "strength":
         told.append(f"tears at {rough_text(float(t['strength']), STRESS)}")
-    said = f"{t.given('value'):g} {t.given('scale')} is about {', '.join(told)}"
+    said = f"{t.given(given):g} {SCALES[given].name} is about {', '.join(told)}"
     return said if t.has("brinell") else f"{said}; too hard for Brinell's ball"
 
 

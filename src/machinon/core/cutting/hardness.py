@@ -3,20 +3,29 @@
 import functools
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
-from typing import Any
+from typing import Any, NamedTuple
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import NUMBER, STRESS
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
-# the column of the table that each reads
-SCALES: Mapping[str, str] = {
-    "HRC": "HRC",
-    "HRB": "HRB",
-    "HB": "HB",
-    "HV": "HV",
-    "MPa": "strength_MPa",
+
+class Scale(NamedTuple):
+    """A scale: how it is called, its column of the table, and the places it is read
+    to."""
+
+    name: str
+    column: str
+    places: int
+
+
+SCALES: Mapping[str, Scale] = {
+    "rockwell_c": Scale("HRC", "HRC", 1),
+    "rockwell_b": Scale("HRB", "HRB", 1),
+    "brinell": Scale("HB", "HB", 0),
+    "vickers": Scale("HV", "HV", 0),
+    "strength": Scale("MPa", "strength_MPa", 0),
 }
 Pairs = Sequence[tuple[float, float]]
 
@@ -24,7 +33,7 @@ Pairs = Sequence[tuple[float, float]]
 @functools.cache
 def by_vickers(scale: str) -> Pairs:
     """What a scale reads at each Vickers hardness where it reads, the softest first."""
-    column = SCALES[scale]
+    column = SCALES[scale].column
     return tuple(
         (float(r["HV"]), float(r[column])) for r in rows("hardness") if r[column]
     )
@@ -41,14 +50,15 @@ def _between(pairs: Pairs, at: float) -> float | None:
 def vickers(value: float, scale: str) -> float:
     """The Vickers hardness of a reading in a scale of `SCALES`.
 
-    >>> round(vickers(60, "HRC"))
+    >>> round(vickers(60, "rockwell_c"))
     698
     """
     pairs = by_vickers(scale)
     found = _between([(read, hv) for hv, read in pairs], value)
     if found is None:
         least, most = pairs[0][1], pairs[-1][1]
-        raise BadInput("value", f"{scale} is told from {least:g} to {most:g}.")
+        name = SCALES[scale].name
+        raise BadInput(scale, f"{name} is told from {least:g} to {most:g}.")
     return found
 
 
@@ -56,18 +66,20 @@ def reads(hv: float, scale: str) -> float | None:
     """What a scale reads of a Vickers hardness, as near as it is told; None where it
     does not reach."""
     found = _between(by_vickers(scale), hv)
-    return found if found is None else round(found, 1 if scale.startswith("HR") else 0)
+    return found if found is None else round(found, SCALES[scale].places)
 
 
 @reckoning(
     "hardness",
     group="Fits and materials",
     title="A hardness in other scales, and the strength with it",
-    usual={"value": 60, "scale": "HRC"},
+    usual={"rockwell_c": 60},
     inputs=(
-        Input("value", NUMBER, "as it was read or is asked for", above=0),
-        Input("scale", TEXT, "that it is in; MPa is tensile strength", "HRC",
-              choices=tuple(SCALES)),
+        Input("rockwell_c", NUMBER, "HRC, as read or asked for; one of these", None),
+        Input("rockwell_b", NUMBER, "HRB, of soft steel", None),
+        Input("brinell", NUMBER, "HB", None),
+        Input("vickers", NUMBER, "HV", None),
+        Input("strength", STRESS, "that it tears at", None),
     ),
     results=(
         Result("vickers", NUMBER, "HV"),
@@ -80,15 +92,17 @@ def reads(hv: float, scale: str) -> float | None:
         "ISO 18265 Table A.1, carbon and low-alloy steels; straight between its rows: "
         "within a few per cent. Other metals and cold-worked ones differ",
     ),
-)  # fmt: skip
-def _hardness(trail: Trail, value: float, scale: str) -> dict[str, Any]:
+)
+def _hardness(trail: Trail, **asked: float | None) -> dict[str, Any]:
+    given = {key: value for key, value in asked.items() if value is not None}
+    if len(given) != 1:
+        raise BadInput("rockwell_c", "Say one hardness, or the strength.")
+    ((key, value),) = given.items()
+    scale = SCALES[key]
     hv = trail.step(
-        "Vickers", f"{value:g} {scale}, from the table", vickers(value, scale), NUMBER
+        "Vickers",
+        f"{value:g} {scale.name}, from the table",
+        vickers(value, key),
+        NUMBER,
     )
-    return {
-        "vickers": round(hv),
-        "brinell": reads(hv, "HB"),
-        "rockwell_c": reads(hv, "HRC"),
-        "rockwell_b": reads(hv, "HRB"),
-        "strength": reads(hv, "MPa"),
-    }
+    return {scale: reads(hv, scale) for scale in SCALES}

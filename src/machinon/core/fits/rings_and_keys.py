@@ -36,8 +36,9 @@ def _circlip(trail: Trail, diameter: float, kind: str) -> dict[str, Any]:
         sizes = " and ".join(sorted((r["diameter_mm"] for r in near), key=float))
         raise BadInput(
             "diameter",
-            f"{diameter:g} mm has no ring: next to it are {sizes} mm; "
-            f"from {known[0]['diameter_mm']} to {known[-1]['diameter_mm']} mm is kept.",
+            f"{diameter:g} mm has no ring: next to it are rings of {sizes} mm; "
+            f"rings from {known[0]['diameter_mm']} to {known[-1]['diameter_mm']} mm "
+            "are kept.",
         )
     groove = trail.step(
         "Groove",

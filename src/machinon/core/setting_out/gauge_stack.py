@@ -19,6 +19,8 @@ def _set(*runs: tuple[int, int, int], parts: int) -> list[float]:
     ]
 
 
+NEAR = (0.002, 0.005, 0.02)  # mm: a stack so far off may still do
+
 # the usual sets of 47 and of 81 pieces; mm, inches
 METRIC_SET = _set(
     (1005, 1005, 1), (1010, 1190, 10), (1200, 1900, 100), (1000, 9000, 1000),
@@ -72,6 +74,17 @@ def stack(
     return None
 
 
+def _nearest(
+    target: float, pieces: Sequence[float], most: int, tolerance: float
+) -> str:
+    """What can be made next to a size that cannot; empty where nothing is near."""
+    for further in (slack for slack in NEAR if slack > tolerance):
+        chosen = stack(target, pieces, most, further)
+        if chosen is not None:
+            return f"{sum(chosen):.6g} mm can be; "
+    return ""
+
+
 @reckoning(
     "gauge-stack",
     group="Setting up",
@@ -100,10 +113,12 @@ def _gauge_stack(
         raise BadInput("pieces", "Up to 200 pieces are allowed.")
     chosen = stack(target, pieces, most, tolerance)
     if chosen is None:
+        within = f" within {tolerance:g} mm" if tolerance else ""
         raise BadInput(
             "target",
-            f"{target:g} mm cannot be made of up to {most} of these pieces within "
-            f"{tolerance:g} mm: allow a tolerance, more pieces, or another size.",
+            f"{target:.7g} mm cannot be made of up to {most} of these pieces{within}: "
+            f"{_nearest(target, pieces, most, tolerance)}allow a tolerance, more "
+            "pieces, or another size.",
         )
     # the pieces as they were given, not as they were counted
     given = {round(piece / UNIT): piece for piece in pieces}

@@ -66,8 +66,8 @@ def inch_fit(nominal: float, fit: str) -> InchFit:
     raise BadInput(
         "nominal",
         f"{nominal / INCH:g} in is outside the table for {name}: above "
-        f"{lines[0].above / INCH:g} in and up to {lines[-1].to / INCH:g} in "
-        f"({lines[-1].to:.3f} mm) is in it.",
+        f"{lines[0].above / INCH:g} in and up to {lines[-1].to / INCH:g} in is in "
+        "it.",
     )
 
 

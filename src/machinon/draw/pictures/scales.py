@@ -12,18 +12,11 @@ TOP, ROW = 4.6, 5.0  # figure heights over the first rule, and from one to the n
 TICKS = 5  # of a rule, about
 NICE = (1.0, 2.0, 2.5, 5.0, 10.0)
 LINES = {
-    "HRC": (20, 30, 40, 50, 60),
-    "HRB": (50, 60, 70, 80, 90),
-    "HB": (100, 150, 200, 300, 400, 600),
-    "HV": (100, 150, 200, 300, 400, 600, 900),
-    "MPa": (300, 400, 600, 800, 1000, 1500, 2000),
-}
-TELLS = {
-    "HRC": "rockwell_c",
-    "HRB": "rockwell_b",
-    "HB": "brinell",
-    "HV": "vickers",
-    "MPa": "strength",
+    "rockwell_c": (20, 30, 40, 50, 60),
+    "rockwell_b": (50, 60, 70, 80, 90),
+    "brinell": (100, 150, 200, 300, 400, 600),
+    "vickers": (100, 150, 200, 300, 400, 600, 900),
+    "strength": (300, 400, 600, 800, 1000, 1500, 2000),
 }
 
 
@@ -77,23 +70,21 @@ class _Rules:
 
 def hardness(s: Sketch) -> None:
     """The scales by their Vickers hardness, the soft end drawn out."""
-    whole = by_vickers("HV")
+    whole = by_vickers("vickers")
     least, most = math.log(whole[0][0]), math.log(whole[-1][0])
 
     def share(hv: float) -> float:
         return (math.log(hv) - least) / (most - least)
 
-    names = tuple(SCALES)
+    names = [scale.name for scale in SCALES.values()]
     rules = _Rules(s, names, ("strength", "2000 MPa"), share(s.r("vickers")))
-    for scale in names:
-        pairs = by_vickers(scale)
-        lines = [(share(vickers(n, scale)), str(n)) for n in LINES[scale]]
+    for key, scale in SCALES.items():
+        pairs = by_vickers(key)
+        lines = [(share(vickers(n, key)), str(n)) for n in LINES[key]]
         at = rules.right + 0.8 * s.size, rules.y
-        s.tell(TELLS[scale], at, "strength" if scale == "MPa" else scale, "left")
-        rules.rule(scale, lines, (share(pairs[0][0]), share(pairs[-1][0])))
+        s.put(key, at, "strength" if key == "strength" else scale.name, "left")
+        rules.rule(scale.name, lines, (share(pairs[0][0]), share(pairs[-1][0])))
     rules.mark()
-    s.ask("value", (rules.left, 2.4 * s.size), "hardness", "left")
-    s.ask("scale", (rules.along(0.5), 2.4 * s.size), "scale", "left")
 
 
 def other_units(s: Sketch) -> None:

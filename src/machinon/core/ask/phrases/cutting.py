@@ -514,11 +514,11 @@ def _metal(s: Said) -> Inputs | None:
 
 # the words of each scale; a Rockwell of no letter is that of hard steel
 _SCALES = {
-    "HRC": ("hrc", "rc", "rockwell"),
-    "HRB": ("hrb", "rb"),
-    "HB": ("hb", "bhn", "hbw", "brinell"),
-    "HV": ("hv", "vickers", "vpn"),
-    "MPa": ("mpa", "tensile", "strength"),
+    "rockwell_c": ("hrc", "rc", "rockwell"),
+    "rockwell_b": ("hrb", "rb"),
+    "brinell": ("hb", "bhn", "hbw", "brinell"),
+    "vickers": ("hv", "vickers", "vpn"),
+    "strength": ("mpa", "tensile", "strength"),
 }
 
 
@@ -526,7 +526,7 @@ _SCALES = {
 def _hardness(s: Said) -> Inputs | None:
     """A hardness in the other scales, or a steel's strength by it."""
     if s.hears("rockwell") and s.has("b"):
-        scales = {**_SCALES, "HRC": ("hrc",), "HRB": ("rockwell",)}
+        scales = {**_SCALES, "rockwell_c": ("hrc",), "rockwell_b": ("rockwell",)}
     else:
         scales = _SCALES
     for scale, said in scales.items():
@@ -536,7 +536,7 @@ def _hardness(s: Said) -> Inputs | None:
         s.has(*(word for words in _SCALES.values() for word in words), "c")
         s.has("hardness", "hard", "scale", "in", "to", "of", "convert", "as")
         s.take("material")
-        return {"value": value, "scale": scale}
+        return {scale: value}
     return None
 
 

@@ -90,10 +90,11 @@ def _woodruff(s: Said) -> Inputs | None:
     if s.has("shaft"):
         size = s.size()
         return {"shaft": size} if size else None
-    number = s.take("number")
+    number = s.take("pin").lstrip("#") or s.take("number")
     if number.isdigit() and int(number) >= 200:
         return {"key": number}
-    return {"shaft": number} if number else None
+    # an inch key is called by its width: many keys are as wide
+    return {"shaft": number} if number and not s.in_inches(number) else None
 
 
 @phrase("circlip", "circlip 20 shaft")
@@ -324,7 +325,11 @@ def _runout(s: Said) -> Inputs | None:
 
 @phrase("centring", "four jaw 0.10 0.25 0.30 0.15")
 def _centring(s: Said) -> Inputs | None:
-    return _readings(s) if s.has("jaw", "centring", "clock") else None
+    if not s.has("jaw", "centring", "clock"):
+        return None
+    if s.parts[0].text in ("3", "4") and s.parts[1].word == "jaw":
+        s.parts[0].used = True
+    return _readings(s)
 
 
 def _readings(s: Said) -> Inputs | None:
@@ -340,8 +345,10 @@ def _readings(s: Said) -> Inputs | None:
 
 @phrase("gauge-stack", "slips for 41.275")
 def _slips(s: Said) -> Inputs | None:
-    if not s.has("slip", "stack", "gauge", "shim", "parallel"):
+    blocks = s.has("gage") and s.has("block")
+    if not s.has("slip", "stack", "gauge", "shim", "parallel") and not blocks:
         return None
+    s.has("block")
     if s.has("ream", "fit", "bush", "pin"):  # it is to slip on it
         return None
     target = s.size()

@@ -136,8 +136,9 @@ def _ream(s: Said) -> Inputs | None:
         return None
     if any(p.kind in ("material", "rpm", "speed", "thread") for p in s.parts):
         return None  # how fast it turns is asked
-    if not s.has("drill", "leave", "allowance", "hole", "before", "stock", "under"):
-        return None
+    asked = s.has("drill", "leave", "allowance", "hole", "before", "stock", "under")
+    if not asked and any(p.kind in ("word", "zone") for p in s.parts if not p.used):
+        return None  # a reamer and its size is enough, but for other questions
     s.has("size")
     reamer = s.size()
     s.take("zone")
@@ -395,6 +396,8 @@ def _gears(s: Said) -> Inputs | None:
         return None
     # a metric pitch on an inch lead screw
     pitch = "" if lead else s.near("pitch", kinds=_BARE)
+    if not pitch and not lead and (said := _before_on(s)):  # 1.5 mm on 8 tpi
+        pitch = said
     tpi = "" if pitch else s.tpi()
     if pitch and not lead:  # 1.25 pitch on 8 tpi
         lead = s.take("tpi").replace(" ", "")
@@ -414,6 +417,16 @@ def _gears(s: Said) -> Inputs | None:
     if tpi:
         return {"tpi": tpi, **given}
     return {"pitch": pitch, **given}
+
+
+def _before_on(s: Said) -> str:
+    """The pitch, as a size, of a thread that is cut on a screw of so many threads to
+    the inch; empty for none."""
+    for size, on, screw in s.threes:
+        if size.kind in _BARE and on.text.lower() == "on" and screw.kind == "tpi":
+            size.used = True
+            return size.text.replace(" ", "")
+    return ""
 
 
 def _lead(s: Said) -> str:
