@@ -13,11 +13,10 @@ from machinon.core.reckoning import (
     Answer,
     Reckoning,
     Result,
-    plain_name,
     reckon,
     reckonings,
 )
-from machinon.draw.answer_rows import cell, in_rows
+from machinon.draw.answer_rows import cell, column_head, in_rows
 
 Answering = Callable[[dict[str, Any]], dict[str, Any]]
 
@@ -285,7 +284,7 @@ def _result(result: Result, value: Any, inch: bool) -> list[str]:
         first, *more = in_rows(list(value), result.kind, inch).split("\n")
         lines = [f"  {result.words + unit:<28} {first}"]
         return lines + [f"{'':<31}{line}" for line in more]
-    rows = [[_column(result, key, inch) for key in value[0]]]
+    rows = [[column_head(result, key, inch) for key in value[0]]]
     rows += [
         [cell(v, result.kind_of(key), inch) for key, v in r.items()] for r in value
     ]
@@ -295,12 +294,6 @@ def _result(result: Result, value: Any, inch: bool) -> list[str]:
         for row in rows
     ]
     return [f"  {result.words}", *(f"    {line}" for line in table)]
-
-
-def _column(result: Result, key: str, inch: bool) -> str:
-    """The head of a column, with its unit where it is a length."""
-    unit = f" ({'in' if inch else 'mm'})" if result.kind_of(key) is LENGTH else ""
-    return plain_name(key) + unit
 
 
 def _said(value: Any, kind: Kind) -> str:

@@ -4,10 +4,10 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
-from machinon.core.reckoning import Answer, Result, plain_name, reckonings
+from machinon.core.reckoning import Answer, Result, reckonings
 from machinon.desk.paper_parts import Part, abreast, drawn, gap, words, write_parts
 from machinon.desk.sheet import A4_UPRIGHT
-from machinon.draw.answer_rows import cell, in_rows
+from machinon.draw.answer_rows import cell, column_head, in_rows
 from machinon.draw.drawing import Drawing
 from machinon.draw.sketch import figure
 
@@ -74,7 +74,7 @@ def _table(result: Result, rows: list[dict[str, Any]], inch: bool) -> Iterator[P
         ]
         return abreast(*cells)._replace(leads=leads)
 
-    yield row([plain_name(column) for column in rows[0]], "faint", True)
+    yield row([column_head(result, column, inch) for column in rows[0]], "faint", True)
     for part in rows:
         cells = [cell(v, result.kind_of(column), inch) for column, v in part.items()]
         yield row(cells, "text")

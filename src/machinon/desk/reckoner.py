@@ -57,7 +57,7 @@ from machinon.desk.widgets import (
     scrolled,
     set_ink,
 )
-from machinon.draw.answer_rows import cell, entry, in_rows
+from machinon.draw.answer_rows import cell, column_head, entry, in_rows
 from machinon.draw.drawing import Drawing
 from machinon.draw.pictures import picture_of
 from machinon.draw.sketch import figure
@@ -446,7 +446,8 @@ class ReckonerPage(QWidget):
         # lines that wrap need a place each; figures stand in one, however many
         apart = any(isinstance(part, str) for part in rows[0].values())
         for at, column in enumerate(rows[0]):
-            grid.addWidget(label(plain_name(column), "faint", wrap=True), 0, at)
+            head = column_head(result, column, self.inch)
+            grid.addWidget(label(head, "faint", wrap=True), 0, at)
             values = [part.get(column) for part in rows]
             cells = [cell(v, result.kind_of(column), self.inch) for v in values]
             for down, text in enumerate(cells if apart else ["\n".join(cells)], 1):

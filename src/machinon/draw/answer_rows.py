@@ -3,6 +3,7 @@
 from typing import Any
 
 from machinon.core.quantity import ANGLE, LENGTH, PERCENT, Kind, length_text, plain
+from machinon.core.reckoning import Result, plain_name
 from machinon.draw.sketch import figure
 
 MOST_LISTED = 400  # figures of one list; a longer one says how many more there are
@@ -24,6 +25,12 @@ def entry(value: Any, kind: Kind, inch: bool) -> str:
     if isinstance(value, list):
         return ", ".join(cell(item, kind, inch) for item in value)
     return cell(value, kind, inch)
+
+
+def column_head(result: Result, key: str, inch: bool) -> str:
+    """The head of a table's column, with its unit where it is a length."""
+    unit = f" ({'in' if inch else 'mm'})" if result.kind_of(key) is LENGTH else ""
+    return plain_name(key) + unit
 
 
 def cell(value: Any, kind: Kind, inch: bool) -> str:

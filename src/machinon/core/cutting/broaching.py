@@ -3,7 +3,7 @@
 from typing import Any
 
 from machinon.core.materials import material as material_named
-from machinon.core.quantity import COUNT, FORCE, LENGTH, NUMBER
+from machinon.core.quantity import COUNT, FACTOR, FORCE, LENGTH, NUMBER
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 
 TONNE = 9806.65  # N
@@ -39,7 +39,7 @@ CHIP = 4.0  # times the tensile strength: what a chip of a broach resists; shop 
     results=(
         Result("force", FORCE, "at the most teeth in the cut"),
         Result("teeth_in_cut", COUNT, "at once"),
-        Result("press", NUMBER, "to have, in tonnes, with a third in hand"),
+        Result("press", FACTOR, "to have, in tonnes, with a third in hand"),
     ),
     sources=(
         "width of chip × depth × four times the tensile strength; pitch about "

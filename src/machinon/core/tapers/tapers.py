@@ -10,7 +10,7 @@ from msgspec import Struct
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
-from machinon.core.quantity import ANGLE, INCH, LENGTH, NUMBER, SLOPE
+from machinon.core.quantity import ANGLE, FACTOR, INCH, LENGTH, NUMBER, SLOPE
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 from machinon.core.tapers.shanks import shank_ends
@@ -269,7 +269,7 @@ def _taper_end(
     results=(
         *_ANGLE_RESULTS,
         Result("nearest", TEXT, "the nearest named taper"),
-        Result("error_minutes", NUMBER, "half angle less that of the nearest, minutes"),
+        Result("error_minutes", FACTOR, "half angle less that of the nearest, minutes"),
     ),
     sources=("geometry",),
 )
@@ -334,7 +334,7 @@ def _taper_advance(trail: Trail, taper: str, advance: float) -> dict[str, Any]:
         Result("ratio", NUMBER, "change of diameter per length"),
         Result("diameter_at_base", LENGTH, "at the plate it stands on"),
         Result(
-            "error_minutes", NUMBER, "against the named taper, minutes of half angle"
+            "error_minutes", FACTOR, "against the named taper, minutes of half angle"
         ),
     ),
     sources=(

@@ -240,15 +240,17 @@ def length_chain(s: Sketch) -> None:
         sizes.append((str(link.get("name") or ""), way, value))
     lengths = [v for _, _, v in sizes if isinstance(v, int | float)]
     whole = max([*lengths, 1.0])
-    s.frame(0, -len(sizes), whole * 1.2, 0.5, (5, 4))
+    row = whole * 0.1
+    s.frame(0, -len(sizes) * row, whole * 1.2, 0.5 * row, (5, 4))
     x = 0.0
     for i, (name, way, value) in enumerate(sizes):
         long = float(value) if isinstance(value, int | float) else whole / 2
         ahead = x + way * long
         left, right = sorted((x, ahead))
         made = name == s.values.get("unknown")
-        s.box(left, -i - 0.75, right, -i - 0.2, role="cut" if made else "measured")
-        s.note(name, s.p((left + right) / 2, -i - 0.48))
+        low, high = -(i + 0.9) * row, -(i + 0.1) * row
+        s.box(left, low, right, high, role="cut" if made else "measured")
+        s.note(name, s.p((left + right) / 2, (low + high) / 2))
         x = ahead
     right = s.board.width - 5 * s.size
     s.tell("total", (right, s.floor * 0.18), "gap")
