@@ -42,7 +42,11 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
     for radius in sorted(radii):
         if any(_in_thread(screw, radius) for screw in leads):
             continue
-        if radius < largest - 1e-3:
+        if round_it is not None and radius > round_it.across / 2:
+            for left in round_it.arcs(radius):
+                rim = tuple(place(x, y) for x, y in left)
+                board.items.append(Shape(rim, "outline", 1.4, closed=False))
+        elif radius < largest - 1e-3:
             fill: Role = "ground" if radius == bore else "none"
             board.items.append(Circle(centre, radius * scale, "outline", 1.4, fill))
     for feature in body.features:

@@ -18,7 +18,7 @@ from machinon.core.piece.block_features import (
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Dimension, Feature, along_axis
 from machinon.core.piece.made import Known, Made
-from machinon.core.piece.stock import stock_said
+from machinon.core.piece.stock import DRAWN, Bar, stock_said
 from machinon.core.piece.turned_features import (
     Ball,
     Bevel,
@@ -183,7 +183,13 @@ def _on_lost_rounds(made: Made) -> list[Flats]:
         for known in made.sizes.values()
         if known.size.measure == "diameter" and isinstance(known.value, float)
     }
-    flats = (f for f in made.body.features if isinstance(f, Flats))
+    stock = made.body.stock
+    of_bar = stock.across if isinstance(stock, Bar) else 0.0  # they never had a round
+    flats = (
+        f
+        for f in made.body.features
+        if isinstance(f, Flats) and abs(f.across - of_bar) > DRAWN
+    )
     return [
         f
         for f in flats

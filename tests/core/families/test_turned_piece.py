@@ -71,6 +71,86 @@ class TurnedPieces(unittest.TestCase):
             turned("taper", taper1_taper="steep")
         self.assertEqual(no.exception.key, "taper1.taper")
 
+    def test_a_nut_of_hexagon_bar_keeps_the_flats_that_it_has(self):
+        """24 across, 13 high, bored for M16: √3/2 · 24² less a round of 13.835; no
+        tool comes to the flats, and its corners lie at 24 / cos 30°."""
+        given = {
+            "parts": "bar nut",
+            "stock.shape": "hexagon",
+            "bar1.across": "24",
+            "bar1.length": "13",
+            "nut1.thread": "M16x2",
+            "nut1.depth": "0",
+        }
+        nut = make(family_of("turned-piece"), given)
+        bore = nut.body.feature("nut1").bore
+        wanted = 13 * (math.sqrt(3) / 2 * 24**2 - math.pi / 4 * bore**2)
+        self.assertAlmostEqual(nut.body.volume / wanted, 1, places=3)
+        self.assertEqual(nut.sizes["stock.diameter"].value, 24)
+        self.assertEqual(nut.body.stock.says, "hexagon 24 × 16")
+        self.assertAlmostEqual(nut.body.largest, 27.713, places=3)
+        cut = {
+            f for holding in route_told(nut) for s in holding.steps for f in s.features
+        }
+        self.assertNotIn("bar1", cut)
+        self.assertEqual(failed(nut), set())
+        wrong = make(family_of("turned-piece"), given | {"stock.diameter": "27"})
+        self.assertEqual(failed(wrong), {"bar1-across"})
+
+    def test_what_is_turned_lies_within_the_flats_of_its_bar(self):
+        """A step of 26 has no metal all round in a hexagon of 24; one of 22 has."""
+        given = {
+            "parts": "step bar",
+            "stock.shape": "hexagon",
+            "bar1.across": "24",
+        }
+        for wide, good in (("22", True), ("26", False)):
+            made = make(family_of("turned-piece"), given | {"step1.diameter": wide})
+            self.assertEqual("stock-diameter" not in failed(made), good, wide)
+        notes = [s.note for holding in route_told(made) for s in holding.steps]
+        self.assertTrue(any("corners knock" in note for note in notes))
+
+    def test_a_hole_from_the_side_is_measured_from_the_flat_that_it_starts_on(self):
+        """12 deep in a square of 20, from its flat and not from its corner."""
+        made = make(
+            family_of("turned-piece"),
+            {
+                "parts": "bar cross",
+                "stock.shape": "square",
+                "bar1.across": "20",
+                "bar1.length": "30",
+                "cross1.from_end": "15",
+                "cross1.diameter": "6",
+                "cross1.depth": "12",
+            },
+        )
+        solid = make(
+            family_of("turned-piece"),
+            {
+                "parts": "bar",
+                "stock.shape": "square",
+                "bar1.across": "20",
+                "bar1.length": "30",
+            },
+        )
+        point = 3 / math.tan(math.radians(59))
+        drilled = math.pi * 9 * (12 + point / 3)
+        lost = solid.body.volume - made.body.volume
+        self.assertAlmostEqual(lost / drilled, 1, places=2)
+
+    def test_round_bar_is_left_as_it_is_between_what_is_turned(self):
+        made = make(
+            family_of("turned-piece"),
+            {"parts": "step bar step", "bar1.across": "40", "bar1.length": "25"},
+        )
+        self.assertEqual(made.sizes["stock.diameter"].value, 40)
+        self.assertEqual(failed(made), set())
+        cut = {
+            f for holding in route_told(made) for s in holding.steps for f in s.features
+        }
+        self.assertLessEqual({"step1", "step2"}, cut)
+        self.assertNotIn("bar1", cut)
+
     def test_a_socket_is_bored_to_its_taper_from_the_bore_behind_it(self):
         """Morse 2, 68 deep: 17.780 − 68 / 20.020 = 14.383 at its bottom; a bore of 12
         leads there, one of 16 leaves no seat, and with none it is solid. Morse 3 has a

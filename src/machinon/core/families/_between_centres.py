@@ -3,6 +3,8 @@
 from machinon.core.piece.family import Holding, Step
 from machinon.core.piece.feature import Side
 
+# of hexagon or square bar, while it is turned round
+CORNERS = "Its corners knock until it is round: a stout tool, small first cuts."
 COPPER = ", copper under it"
 CATCHES = "The dog's tail catches sleeves and rags: sleeves up, no filing near it."
 

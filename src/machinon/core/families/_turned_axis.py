@@ -1,5 +1,6 @@
 """The features of a free turned piece: its steps, and the features on or in them."""
 
+import math
 from typing import Literal
 
 from msgspec.structs import replace
@@ -34,10 +35,13 @@ from machinon.core.threads.screw_thread import thread_of
 from machinon.core.wording import begun
 
 OVER = 1.0  # mm: stock over the left end
+HELD = frozenset(("step", "bar"))  # what jaws hold
 LEAST_BALL = 1.0  # mm along the axis
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
 WORN_CREST = 0.3  # pitches that a bore may be over its thread's own and still leave it
-ALONG = ("step", "taper", "ball")
+ALONG = ("step", "taper", "ball", "bar")
+# the sides of a bar by what it is called; 0 for a round one
+SIDES_OF = {"round": 0, "square": 4, "hexagon": 6, "octagon": 8}
 
 
 def necks(s: Values, name: str) -> tuple[float, float]:
@@ -56,6 +60,8 @@ def necks(s: Values, name: str) -> tuple[float, float]:
                 f"{begun(spoken(name))} stands at {spoken(other)}: put a step between "
                 "them.",
             )
+        if kind_of(other) == "bar":
+            return over_bar(s, other)
         measure = "diameter" if kind_of(other) == "step" else near
         return float(s[f"{other}.{measure}"])
 
@@ -76,6 +82,12 @@ def ball_of(s: Values, name: str, at: float = 0.0) -> Ball:
             f"than ⌀{min(left, right):g}.",
         )
     return ball
+
+
+def over_bar(s: Values, name: str) -> float:
+    """Diameter of a stretch of the bar itself, over its corners where it has sides."""
+    across, sides = float(s[f"{name}.across"]), SIDES_OF[s["stock.shape"]]
+    return across / math.cos(math.pi / sides) if sides else across
 
 
 def named_taper(s: Values, name: str) -> str:
@@ -104,6 +116,8 @@ class Axis:
             elif kind_of(name) == "ball":
                 ball = self.balls[name] = ball_of(s, name, at)
                 a, b = ball.at(at), ball.at(at + long)
+            elif kind_of(name) == "bar":
+                a = b = over_bar(s, name)
             else:
                 a, b = float(s[f"{name}.left"]), float(s[f"{name}.right"])
             self.steps.append((name, at, at + long, a, b))
@@ -122,9 +136,10 @@ class Axis:
         self.middle = middle or min(1, len(self.widths) - 1)
         kinds = [kind_of(name) for name, *_ in self.steps]
         before, after = kinds[: self.middle], kinds[self.middle :]
-        self.held = "step" in kinds
+        self.held = bool(HELD.intersection(kinds))
         # a ball comes last, held by a step
-        ball_last = "ball" in after and "step" not in after and "step" in before
+        ball_last = "ball" in after and not HELD.intersection(after)
+        ball_last = ball_last and bool(HELD.intersection(before))
         self.first: Side = "left" if ball_last else "right"
 
     def of(self, kind: str) -> list[str]:
@@ -142,6 +157,13 @@ class Axis:
                     return self.balls[name].at(z)
                 return a + (b - a) * (z - start) / (stop - start)
         return 0.0
+
+    def across_at(self, s: Values, z: float) -> float:
+        """What a hole from the side starts at: over two flats where there are some."""
+        for name, start, stop, *_ in self.steps:
+            if kind_of(name) == "bar" and start - 1e-9 <= z <= stop + 1e-9:
+                return float(s[f"{name}.across"])
+        return self.round_at(z)
 
     def outside(self, start: float, stop: float) -> float:
         """The least diameter between two stations."""
@@ -343,7 +365,7 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             return Knurl(name, at, at + size("length"), wide, size("pitch"), crossed)
         case "cross":
             z, count = size("from_end"), int(s[f"{name}.count"])
-            wide = axis.round_at(z)
+            wide = axis.across_at(s, z)
             deep = wide if count == 1 else wide / 2
             hole = hole_of_part(s, name, size("depth") or None)
             return CrossHoles(name, z, wide, hole, deep, count, size("start"))

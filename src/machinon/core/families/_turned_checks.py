@@ -21,12 +21,14 @@ from machinon.core.piece.family import (
     spoken,
 )
 from machinon.core.piece.feature import Side
+from machinon.core.piece.stock import DRAWN
 from machinon.core.piece.turned_features import (
     Flats,
     Groove,
     Keyway,
     Screw,
 )
+from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.wording import begun
 
@@ -403,10 +405,27 @@ def checks(s: Values) -> Iterable[Check]:
         2 * OVER,
         "Stock over the length to face both ends",
     )
+    turned = [
+        wide
+        for (name, *_), wide in zip(axis.steps, axis.widths, strict=True)
+        if kind_of(name) != "bar"
+    ]
     yield at_least(
         "stock-diameter",
         "stock",
-        s["stock.diameter"] - axis.largest,
+        s["stock.diameter"] - max(turned, default=0.0),
         0.0,
         "Stock over the largest step",
     )
+    for name in axis.of("bar"):
+        across = float(s[f"{name}.across"])
+        over, most = s["stock.diameter"] - across, max(DRAWN, general_tolerance(across))
+        yield Check(
+            f"{name}-across",
+            name,
+            abs(over) <= most + 1e-9,
+            f"{begun(spoken(name))} is the stock itself: {s['stock.diameter']:g} mm "
+            f"across for {across:g}, up to {most:g} apart is wanted.",
+            have=over,
+            need=most,
+        )

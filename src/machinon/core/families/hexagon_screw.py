@@ -10,6 +10,7 @@ from collections.abc import Iterable
 
 from machinon.core.families._between_centres import (
     COPPER,
+    CORNERS,
     dog_on,
     each_end,
     end_for_end,
@@ -199,7 +200,7 @@ def _shank(s: Values) -> tuple[Step, ...]:
     thread = thread_of(str(s["thread.thread"]))
     groove = (Step("groove", ("groove",)),) if s["groove.width"] else ()
     return (
-        Step("turn", ("shank",), leaves=FINISH),
+        Step("turn", ("shank",), leaves=FINISH, note=CORNERS if _sided(s) else ""),
         Step("turn", ("shank",), title="Finish the shank to its band", fit="shank",
              note="Read both ends: they tell where the tailstock stands."),
         *groove,

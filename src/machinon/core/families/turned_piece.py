@@ -10,6 +10,7 @@ from collections.abc import Iterable, Sequence
 from machinon.core.families import _turned_checks
 from machinon.core.families._between_centres import (
     COPPER,
+    CORNERS,
     HOLES_AND_CENTRES,
     dog_on,
     each_end,
@@ -22,6 +23,7 @@ from machinon.core.families._turned_axis import (
     LARGEST_TAP,
     LEAST_BALL,
     OVER,
+    SIDES_OF,
     Axis,
     ball_of,
     bored_already,
@@ -48,13 +50,16 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hole_features import CrossHoles, Holes
-from machinon.core.piece.stock import Round
+from machinon.core.piece.round_sizes import step_in, upwards
+from machinon.core.piece.stock import Bar, Round
 from machinon.core.piece.turned_features import (
+    BarAsItIs,
     Bevel,
     Cone,
     Cylinder,
     EdgeRound,
     End,
+    Flats,
 )
 from machinon.core.piece.walls import in_metal, wall_checks
 from machinon.core.quantity import ANGLE, COUNT
@@ -85,6 +90,13 @@ def build(s: Values) -> Body:
             features.append(Cylinder(name, start, stop, a, shoulder=side))
         elif name in axis.balls:
             features.append(axis.balls[name])
+        elif kind_of(name) == "bar":
+            across, sides = s[f"{name}.across"], SIDES_OF[s["stock.shape"]]
+            features.append(
+                Flats(name, start, stop, across, sides)
+                if sides
+                else BarAsItIs(name, start, stop, across)
+            )
         else:
             features.append(Cone(name, start, stop, a, b, named_taper(s, name)))
     features.append(End("right_end", axis.length, "right"))
@@ -94,7 +106,20 @@ def build(s: Values) -> Body:
     # what is longer is for the jaws, and parted off
     long, end = s["stock.length"], axis.length + OVER
     start = -OVER if axis.first == "left" else end - long
-    return Body(Round(s["stock.diameter"], start, start + long), tuple(features))
+    wide, sides = s["stock.diameter"], SIDES_OF[s["stock.shape"]]
+    stock = (
+        Bar(sides, wide, start, start + long)
+        if sides
+        else Round(wide, start, start + long)
+    )
+    return Body(stock, tuple(features))
+
+
+def _stock(s: Values) -> float:
+    """Across the bar that is left in places, else over the widest that is turned."""
+    axis = Axis(s)
+    bars = [float(s[f"{name}.across"]) for name in axis.of("bar")]
+    return max(bars, default=upwards(axis.largest + 2, step_in(1.0, s["inch"])))
 
 
 def _bored(s: Values, name: str) -> list[Step]:
@@ -163,7 +188,11 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
     for name, start, stop, a, b in along:
         if kind_of(name) == "step":
             title = f"Turn step {name[4:]} to ⌀{a:g}"
-            steps.append(Step("turn", (name,), title=title))
+            sided = SIDES_OF[s["stock.shape"]]
+            note = CORNERS if sided else ""
+            steps.append(Step("turn", (name,), title=title, note=note))
+        elif kind_of(name) == "bar":
+            continue  # no tool comes to it
         elif name in axis.balls:
             wide = axis.balls[name].diameter + 2 * FILED
             title = f"Turn the blank of {spoken(name)} to ⌀{wide:g}"
@@ -457,6 +486,10 @@ PARTS = (
         Size("length", "length of {}", OfPart(_ball_length), "from neck to neck or tip",
              LEAST_BALL, 500, step=0, rests=("{}.diameter", "{across}")),
     ), along=("diameter",)),
+    FreePart("bar", "The bar as it is", (
+        Size("length", "length of {}", "10", "", 0, 1000),
+        Size("across", "across {}", "32", "as it is bought", 1, 500),
+    ), along=("across",)),
     FreePart("bore", "A bore", (
         _end(),
         Size("diameter", "{}", "8", "", 1, 400),
@@ -596,11 +629,14 @@ FAMILY = grown(
         "boss hub arbor knob adapter collar ball handle free shoulder set "
         "screw punch plunger plug ring gauge test bar mandrel between centres "
         "dead half centre Morse reducing sleeve extension drill chuck die tap "
-        "holder guide tailstock faceplate drive plate blank",
+        "holder guide tailstock faceplate drive plate blank hexagon square bar nut hex",
         free=True,
         sizes=(
-            Size("stock.diameter", "stock diameter", "up({widest} + 2, 1)",
-                 "a clean-up", 2, 520),
+            Size("stock.shape", "the bar is", "round", "", kind=TEXT,
+                 choices=tuple(SIDES_OF)),
+            Size("stock.diameter", "stock diameter", _stock,
+                 "a clean-up, or the bar as it is", 2, 520,
+                 rests=("{along}", "stock.shape")),
             Size("stock.length", "stock length", "up({all} + 3, 1)", "both faces", 3,
                  1500),
             STOCK_BORE,
@@ -654,6 +690,23 @@ FAMILY = grown(
                 "step2.diameter": "14",
                 "edge1.end": "left",
                 "knurl1.crossed": "no",
+            },
+            {
+                "parts": "bar step nut edge edge",
+                "stock.shape": "hexagon",
+                "bar1.across": "24",
+                "bar1.length": "13",
+                "step1.diameter": "18",
+                "nut1.thread": "M12",
+                "nut1.depth": "0",
+                "edge2.leg": "1.5",
+            },
+            {
+                "parts": "step bar step bore cross",
+                "bar1.across": "32",
+                "bar1.length": "30",
+                "step2.diameter": "16",
+                "cross1.from_end": "40",
             },
             {
                 "parts": "step taper bore socket",

@@ -10,15 +10,16 @@ from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.solid_cuts import Cut, Turned, extent
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import Centre, End
+from machinon.core.piece.turned_features import BarAsItIs, Centre, End
 from machinon.core.piece.within import Box, box_of, holds
 
 if TYPE_CHECKING:
     from machinon.core.piece.within import Places
 
 FEW, MANY = 32, 2048  # places tried at first, and before a cut counts as idle
-# faces, of which nothing else need be left, and what has served once it is bored away
-LEFT_OUT = (End, SixFaces, Centre)
+# faces, of which nothing else need be left, what has served once it is bored away, and
+# what is not cut
+LEFT_OUT = (End, SixFaces, Centre, BarAsItIs)
 
 
 def idle(body: Body) -> list[str]:

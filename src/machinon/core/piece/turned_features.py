@@ -100,6 +100,14 @@ class Cylinder(Feature, frozen=True):
         )
 
 
+class BarAsItIs(Cylinder, frozen=True):
+    """A stretch of round bar that no tool comes to, called by what it is across."""
+
+    def dimensions(self) -> dict[str, Dimension]:
+        found = super().dimensions()
+        return {**found, "across": found["diameter"]}
+
+
 class Sloping(Feature, frozen=True):
     """A taper or cone between two stations."""
 
@@ -649,13 +657,18 @@ class Flats(Feature, frozen=True):
 
     def section(self, radius: float) -> list[Point]:
         """The outline of a round with these flats, seen along the axis."""
+        found = [point for left in self.arcs(radius) for point in left]
+        return found or [a for a, _ in self.chords(radius)]
+
+    def arcs(self, radius: float) -> list[list[Point]]:
+        """What the flats leave of a round, seen along the axis."""
         spans = self.spans(radius)
-        found: list[Point] = []
+        found = []
         for (_, end), (begin, _) in zip(spans, [*spans[1:], *spans[:1]], strict=True):
             until = end + (begin - end) % 360.0
             if until - end > 1e-6:
-                found += arc((0.0, 0.0), radius, end, until)
-        return found or [a for a, _ in self.chords(radius)]
+                found.append(arc((0.0, 0.0), radius, end, until))
+        return found
 
     def cuts(self) -> tuple[Cut, ...]:
         out = self.across / 2
