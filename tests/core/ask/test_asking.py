@@ -130,6 +130,20 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("#43", "convert", "drill", "#43"),
     ("over wires m16 with 1.2", "thread-wires", "over_wires", None),
     ("taper 0.02 over 100", "taper", "", None),
+    ("what drill is 0.201", "convert", "drill", "#7"),
+    ("drill 29 in mm", "convert", "drill", "#29"),
+    ("3.3 mm drill in inches", "convert", "inch", 0.12992),
+    ("2.5 m in feet", "other-units", "figure", 8.2021),
+    ("30 ipm in mm/min", "other-units", "figure", 762),
+    ("30 mm in inches", "convert", "inch", 1.1811),
+    ("arctan 0.05", "triangle", "angle", 2.8624),
+    ("arcsin 0.3", "triangle", "angle", 17.4576),
+    ("slope 0.5 mm per metre", "triangle", "angle", 0.0286),
+    # atan(4 / (25 - 0.6495 x 4) π)
+    ("helix angle 25 mm diameter 4 mm lead", "pitch", "lead_angle", 3.253),
+    ("thread depth m24 internal", "thread-passes", "total_depth", 1.6238),
+    ("m8 grub screw hex key", "cap-screw", "key_size", 4),
+    ("m10 close fit hole", "clearance-hole", "diameter", 10.5),
     # newtons, kilograms and the like are no millimetres: 9.81 x 20 x 0.15
     ("lever 20 kg 150", "lever", "torque", 29.42),
     # 100 x 150³ / (3 x 207000 x π 20⁴ / 64)
@@ -805,6 +819,8 @@ class WhatOneWouldSay(unittest.TestCase):
             "shaft 20 hole 25 clearance",
             "dial to turn 25.4 from 26.1",
             "feed in for 0.3 off diameter",
+            "tailstock correct 0.04 over 150 of 250",
+            "can i cut 1.25 with 127",
             "key length for 50 Nm on 20 shaft",
             "thread speed for 1.5 pitch",
             "radius 12.5 in diameter",
@@ -1066,6 +1082,7 @@ class CommandLine(unittest.TestCase):
             ("4mm lead screw 6 pitch", "6", "4mm"),
             ("pitch 1.5 leadscrew 8 tpi", "1.5", "8tpi"),
             ("gears for 1.5 mm on 8 tpi", "1.5mm", "8tpi"),
+            ("change gears m8 8 tpi", "1.25mm", "8tpi"),
         ):
             with self.subTest(said):
                 inputs = understand(said).found.inputs

@@ -487,6 +487,11 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
             r"(\d+(?:\.\d+)?)\b",
             r"\1\2 1:\3",
         ),
+        # as a level reads: 0.5 mm per metre
+        (
+            r"\b(\d+(?:\.\d+)?)\s*mm\s*(?:/|per|a|in\s+a)\s*m(?:et(?:re|er))?\b(?!\s*in)",
+            r"\1 mm over 1000 mm",
+        ),
         # found by readings at two places: taper 0.02 over 100
         (
             r"\btaper\s+(?:of\s+)?0?(\.\d+)\s+over\s+(\d+(?:\.\d+)?)\s*$",

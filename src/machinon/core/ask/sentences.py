@@ -247,6 +247,8 @@ def _pitch(t: _Teller) -> str:
         f"Pitch {t.size('pitch', 0.0001)}, {tpi}{lead}; {t.both('depth_outside')} deep "
         f"a side, in the nut {t.size('depth_inside')}"
     )
+    if t.has("lead_angle"):
+        said += f"; lead angle {t.angle('lead_angle')}"
     if t.has("compound"):
         angle = text_of(t.given("angle"), ANGLE)
         return (
@@ -427,10 +429,17 @@ def _trim(value: float, places: int) -> str:
 
 
 def _circle(t: _Teller) -> str:
-    return (
+    said = (
         f"{t.given('holes')} holes on {t.size(float(t.given('diameter')))}: "
         f"{t.size('chord')} centre to centre, {text_of(t['angle_step'], ANGLE)} apart"
     )
+    if len(t["points"]) > MANY:
+        return said
+    places = (
+        ", ".join(t.size(float(at)).split(" ")[0] for at in point)
+        for point in t["points"]
+    )
+    return f"{said}; at {'; '.join(places)}"
 
 
 def _row(t: _Teller) -> str:

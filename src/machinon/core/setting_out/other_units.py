@@ -42,6 +42,14 @@ class Unit(Struct, frozen=True):
 
 # the first unit of each is the one that the others are told in
 MEASURES: Mapping[str, tuple[Unit, ...]] = {
+    "length": (
+        Unit("mm", ("millimetre", "millimeter"), 1.0),
+        Unit("in", ("inch", "inches"), INCH),
+        Unit("cm", ("centimetre", "centimeter"), 10.0),
+        Unit("m", ("metre", "meter"), 1000.0),
+        Unit("ft", ("foot",), 12 * INCH),
+        Unit("yd", ("yard",), 36 * INCH),
+    ),
     "temperature": (
         Unit("°C", ("c", "celsius", "centigrade"), 1.0),
         Unit("°F", ("f", "fahrenheit"), 1 / 1.8, -32 / 1.8),
@@ -92,6 +100,15 @@ MEASURES: Mapping[str, tuple[Unit, ...]] = {
         Unit("m/min", ("metre a minute", "metre per minute"), 1.0),
         Unit("ft/min", ("sfm", "sfpm", "fpm", "foot a minute", "ft a min"), FOOT),
         Unit("m/s", (), 60.0),
+    ),
+    "travel": (
+        Unit("mm/min", (), 1.0),
+        Unit("in/min", ("ipm", "inch/min"), INCH),
+    ),
+    "feed": (
+        Unit("mm/rev", ("mm a turn", "mm/turn", "mm per rev"), 1.0),
+        Unit("in/rev", ("ipr", "in a turn", "in/turn", "inch/rev", "in per rev"), INCH),
+        Unit("thou/rev", ("thou a turn", "thou/turn", "thou per rev"), INCH / 1000),
     ),
     "volume": (
         Unit("l", ("litre", "liter"), 1.0),
@@ -172,6 +189,14 @@ def spoken(text: str, alone: bool = False) -> Spoken | None:
             continue
         return said
     return None
+
+
+def is_length(said: Spoken) -> bool:
+    """Whether it is of millimetres and inches, which are told with their drills."""
+    _, measure, unit, asked = _read(said.value, said.to)
+    if measure != "length" or unit.name == "yd":
+        return False
+    return asked is None or asked.name in ("mm", "in")
 
 
 def _known(word: str, key: str) -> tuple[tuple[str, Unit], ...]:

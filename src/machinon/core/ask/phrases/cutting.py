@@ -18,6 +18,7 @@ _BARE = ("number",)
 _SIZES = ("size", "number")
 _TEMPERATURE = ("angle", "number")
 COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
+MOST_BORED = 20  # times as wide as it was: no more is done pass by pass
 THINNEST = 0.8  # mm: no mill is thinner in a shop
 POINT = 0.3  # of its diameter: how long a drill's point is
 
@@ -128,7 +129,7 @@ def _passes(s: Said) -> Inputs | None:
     most = s.near("deepest", "at", "most", "max", "maximum", "depth")
     finish, start = s.near("to"), s.near("from")
     start, finish, most = s.alike(start or s.size(), finish or s.size(), most)
-    if not start or not finish:
+    if not start or not finish or s.mm(finish) > MOST_BORED * s.mm(start):
         return None
     given: Inputs = {"start": start, "finish": finish}
     if s.has("length", "face", "thickness"):

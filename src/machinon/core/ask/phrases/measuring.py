@@ -4,7 +4,7 @@ import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
-from machinon.core.ask.said import Said
+from machinon.core.ask.said import ALIKE, Said
 
 phrase = Phrases()
 
@@ -255,6 +255,26 @@ def _slope(s: Said) -> Inputs | None:
     return {"rise": rise, along: side} if rise and side else None
 
 
+_INVERSE = {
+    "rise": ("arctan", "atan", "arctangent"),
+    "slope": ("arcsin", "asin", "arcsine"),
+    "side": ("arccos", "acos", "arccosine"),
+}
+
+
+@phrase("triangle", "arctan 0.05")
+def _angle_of(s: Said) -> Inputs | None:
+    """The angle of a tangent, a sine or a cosine, drawn with a side of 1."""
+    for key, words in _INVERSE.items():
+        if s.has(*words) and (value := s.take("number")):
+            s.has("of")
+            given = f"{value}mm"
+            if key == "rise":
+                return {"side": "1mm", "rise": given}
+            return {"slope": "1mm", "rise" if key == "slope" else "side": given}
+    return None
+
+
 @phrase("triangle", "3 degrees over 50")
 def _rise(s: Said) -> Inputs | None:
     angle = s.take("angle")
@@ -382,7 +402,7 @@ def _tailstock(s: Said) -> Inputs | None:
     first, other, apart = s.alike(s.size(), s.size(), s.size())
     s.has("turned", "turn", "over", "apart", "out", "line", "bar", "diameter", "and")
     s.has("centre", "center", "between", "long", "adjust", "align", "of", "test")
-    if not apart:
+    if not apart or abs(s.mm(first) - s.mm(other)) > ALIKE * s.mm(first):
         return None
     far = {"diameter_a": first, "diameter_b": other, "apart": apart}
     return {**far, "length": long or apart}

@@ -170,7 +170,8 @@ def _torque(s: Said) -> Inputs | None:
 
 @phrase("clearance-hole", "clearance m8")
 def _clearance(s: Said) -> Inputs | None:
-    if not s.has("clearance"):
+    fitting = s.hears("close", "normal", "loose") and s.has("hole")  # m10 close hole
+    if not s.has("clearance") and not fitting:
         return None
     if any(part.word in ("shaft", "bearing") for part in s.parts):
         return None  # no screw goes through it
@@ -178,7 +179,7 @@ def _clearance(s: Said) -> Inputs | None:
     thread = thread_said(s) or _numbered(s) or _coarse(s)
     if not thread:
         return None
-    s.has("hole", "drill", "screw", "bolt")
+    s.has("hole", "drill", "screw", "bolt", "fit")
     for fit, also in (("close", "tight"), ("normal", "medium"), ("loose", "free")):
         if s.has(fit, also):
             return {"thread": thread, "fit": fit}
@@ -194,6 +195,9 @@ def _head(s: Said) -> Inputs | None:
         thread = _numbered(s) or _coarse(s)
     if not thread:
         return None
+    if s.has("grub"):  # before its hex key
+        s.has("key", "size", "allen", "hex", "hexagon", "screw", "socket")
+        return {"thread": thread, "head": "set"}
     headed = s.hears("head", "bolt", "screw", "nut")
     if s.hears("key") and not headed and s.has("hex", "hexagon"):
         s.has("key", "size")  # of that kind, for no hexagon head
@@ -206,9 +210,6 @@ def _head(s: Said) -> Inputs | None:
             return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
     if s.has("head", "counterbore", "socket"):
         return {"thread": thread}
-    if s.has("grub"):
-        s.has("key", "size", "allen")
-        return {"thread": thread, "head": "set"}
     if s.has("allen"):
         s.has("key", "size")
         return {"thread": thread}
@@ -234,6 +235,20 @@ def _nut(s: Said) -> Inputs | None:
     s.has("hexagon", "hex", "lock", "thickness", "diameter", "hole", "outside", "flats")
     s.has("across", "corners", "af", "jam", "flat", "bolt", "screw")
     return {"thread": thread}
+
+
+@phrase("pitch", "helix angle of 4 mm lead on 25 diameter")
+def _helix(s: Said) -> Inputs | None:
+    """How steep the turns of a lead stand on a diameter."""
+    if not (s.has("helix") or s.hears("lead")) or not s.has("angle"):
+        return None
+    if any(part.kind == "thread" for part in s.parts):
+        return None
+    # said which is which: in 20 mm lead 5 either is the lead
+    diameter = s.near("diameter", "round", "bar") or s.behind("on")
+    lead = s.near("lead", "pitch")
+    s.has("on", "of", "lead", "diameter", "for", "a")
+    return {"pitch": lead, "diameter": diameter} if lead and diameter else None
 
 
 @phrase("thread-wires", "wires m24")
@@ -303,11 +318,14 @@ def _thread_depth(s: Said) -> Inputs | None:
         return None
     if not (asked or (s.hears("slide") and s.has("top", "compound"))):
         return None
-    s.has("cut", "single", "point", "slide", "set", "feed", "travel")
+    s.has("cut", "single", "point", "slide", "set", "feed", "travel", "external")
+    given: Inputs = {"thread": thread}
+    if s.has("internal", "nut", "inside", "bore"):
+        given["internal"] = "yes"
     if s.has("plunge"):
-        return {"thread": thread, "school": "plunge"}
+        return {**given, "school": "plunge"}
     angle = s.take("angle") or s.near("at", kinds=_BARE) or s.take("number")
-    return {"thread": thread, **({"angle": angle} if angle else {})}
+    return {**given, **({"angle": angle} if angle else {})}
 
 
 @phrase("thread-engagement", "m6x1 engagement")
@@ -388,6 +406,11 @@ def _gears(s: Said) -> Inputs | None:
         return None
     wheels = s.listed("wheel", "gear") or s.listed("with")
     lead = _lead(s)
+    thread = thread_said(s) if s.hears("gear", "gears", "wheels", "change") else ""
+    if thread and (lead or (lead := s.take("tpi").replace(" ", ""))):  # gears for m8
+        s.has("gear", "wheel", "change", "train", "thread", "cut", "lathe", "pitch")
+        own = {"leadscrew": lead, "pitch": f"{thread_of(thread).pitch:g}mm"}
+        return {**own, **({"gears": wheels} if wheels else {})}
     asked = s.has("gear", "wheel", "change", "train")
     # 1.25 mm pitch on 8 tpi
     inch_screw = any(part.kind == "tpi" for part in s.parts)

@@ -6,12 +6,14 @@ from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
-from machinon.core.setting_out.other_units import spoken
+from machinon.core.setting_out.other_units import is_length, spoken
 from machinon.core.tables import rows
 
 phrase = Phrases()
 
 LAST_SCREW = 14  # of those that go by numbers
+LAST_DRILL = 80
+LEAST_DRILL = 0.3  # mm: a bare figure below it is of inches
 
 
 @phrase("convert", "letter drill f")
@@ -36,10 +38,20 @@ def _drill_name(s: Said) -> Inputs | None:
         return _drill("number", number)
     # a size: which drill is nearest
     value = s.take("size", "number")
-    to = next((_TO[word] for word in ("mm", "inch", "fraction") if s.hears(word)), "")
+    to = next((_TO[p.word] for p in s.parts if p.word in _TO and not p.used), "")
     if to:  # what a drill of that size is in the other unit
-        s.has(to)
+        s.has(*(word for word, meant in _TO.items() if meant == to))
+    if to == "mm" and value.isdigit() and int(value) <= LAST_DRILL and _alone(s):
+        return _drill("number", f"#{value}")  # nobody asks what 29 mm are in mm
+    value = _of_inches(value)
     return {"value": value, "to": to or "drill"} if value and _alone(s) else None
+
+
+def _of_inches(drill: str) -> str:
+    """A drill's size with its unit, where a bare figure is too small for a metric
+    one."""
+    bare = re.fullmatch(r"0?\.\d+", drill)
+    return f"{drill}in" if bare and 0 < float(drill) <= LEAST_DRILL else drill
 
 
 def _alone(s: Said) -> bool:
@@ -85,6 +97,9 @@ def _convert(s: Said) -> Inputs | None:
         # the fraction of millimetres
         if bare and given["to"] in ("mm", "um", "fraction"):
             given["value"] = f"{value}in"
+        if given["to"] == "drill":
+            given["value"] = _of_inches(value)
+            s.has("what", "is")
     s.has("nearest", "convert")
     if to is not None:  # how many thou is 0.03 mm
         s.has("how", "many", "is", "are", "a")
@@ -95,7 +110,7 @@ def _convert(s: Said) -> Inputs | None:
 def _other_units(s: Said) -> Inputs | None:
     """A heat, a torque and the like, which are not told apart as sizes are."""
     asked = spoken(s.text) or spoken(s.text, alone=True)
-    if asked is None:
+    if asked is None or is_length(asked):
         return None
     for part in s.parts:
         part.used = True
