@@ -144,6 +144,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("thread depth m24 internal", "thread-passes", "total_depth", 1.6238),
     ("m8 grub screw hex key", "cap-screw", "key_size", 4),
     ("m10 close fit hole", "clearance-hole", "diameter", 10.5),
+    # 2.5² x 100 cm³ x 7.85, and a round of it
+    ("weight of 25 mm square bar 1 m", "mass", "mass", 4.906),
+    ("weight of 25 mm bar 1 m", "mass", "mass", 3.853),
+    ("grinding wheel 7 inch 3600 rpm", "surface-speed", "surface_speed", 2010.87),
     # newtons, kilograms and the like are no millimetres: 9.81 x 20 x 0.15
     ("lever 20 kg 150", "lever", "torque", 29.42),
     # 100 x 150³ / (3 x 207000 x π 20⁴ / 64)

@@ -123,6 +123,7 @@ def _turns(t: _Teller) -> str:
 
 
 EXACT = 0.01  # seconds of arc: a division off by less is exact
+OF_A_WHEEL = 600.0  # m/min: nothing is cut so fast
 MANY = 8  # places in a row: of more the first and the last are said
 WHOLE = 1e-3  # µm: a size this near to a whole one is one
 SHORT = 0.0005  # mm: a slide that is no further off is there
@@ -426,6 +427,13 @@ def _is_inch_decimal(value: float) -> bool:
 def _trim(value: float, places: int) -> str:
     text = plain(round(value, 9), places)  # 3/64 is 0.04688: no noise tips it
     return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def _surface(t: _Teller) -> str:
+    speed = float(t["surface_speed"])
+    said = "{:.0f} {} at its outside".format(*surface_speed_in(speed, t.inch))
+    # what a wheel may turn at is marked on it by the second
+    return f"{said}, {speed / 60:.0f} m/s" if speed > OF_A_WHEEL else said
 
 
 def _circle(t: _Teller) -> str:
@@ -825,9 +833,7 @@ TELLINGS: Mapping[str, Telling] = {
     "speeds": _speed,
     "table-feed": _table_feed,
     "eccentric-packing": _eccentric,
-    "surface-speed": lambda t: "{:.0f} {} at its outside".format(
-        *surface_speed_in(t["surface_speed"], t.inch)
-    ),
+    "surface-speed": _surface,
     "strip-length": lambda t: (
         f"Saw off {t.both('strip', 0.1)}; the pieces are {t.size('pitch')} apart"
     ),

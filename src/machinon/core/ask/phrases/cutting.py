@@ -18,6 +18,7 @@ _BARE = ("number",)
 _SIZES = ("size", "number")
 _TEMPERATURE = ("angle", "number")
 COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
+SHORT = 10  # times wider than long: no piece of bar is, unless it is said
 MOST_BORED = 20  # times as wide as it was: no more is done pass by pass
 THINNEST = 0.8  # mm: no mill is thinner in a shop
 POINT = 0.3  # of its diameter: how long a drill's point is
@@ -211,7 +212,9 @@ def _pieces(s: Said) -> Inputs | None:
 @phrase("surface-speed", "surface speed of 75 at 400 rpm")
 def _surface_speed(s: Said) -> Inputs | None:
     rpm = s.take("rpm")
-    asks = s.has("surface", "speed", "sfm", "fpm", "sfpm", "rim")
+    asks = s.has("surface", "speed", "sfm", "fpm", "sfpm", "rim") | (
+        s.has("wheel", "grind") and not s.hears("gear", "gears")
+    )
     if not rpm or not (asks or (s.has("metre", "meter", "feet") and s.has("minute"))):
         return None
     diameter = s.near("diameter") or s.size()
@@ -248,7 +251,7 @@ def _grinding(s: Said) -> Inputs | None:
     length = pair[1] if len(pair) == 2 else s.near("length")
     diameter = pair[0] if pair else s.size()
     diameter, length = s.alike(diameter, length or s.size())
-    s.has("leave", "allowance", "stock", "hardened", "for", "by", "much")
+    s.has("leave", "allowance", "stock", "hardened", "for", "by", "much", "diameter")
     if not diameter or not length:
         return None
     given: Inputs = {"diameter": diameter, "length": length}
@@ -310,8 +313,12 @@ def _weight(s: Said) -> Inputs | None:
         return {"shape": "block", "material": metal, **sides} if length else None
     if s.has("disc", "disk"):
         length = length or height
-    diameter = s.near("bar", "rod", "round", "diameter") or s.size()
+    told = bool(length)
+    diameter = s.near("square") if square else ""
+    diameter = diameter or s.near("bar", "rod", "round", "diameter") or s.size()
     diameter, length = s.alike(diameter, length or s.size())
+    if not told and length and s.mm(diameter) > SHORT * s.mm(length):
+        diameter, length = length, diameter  # 25 mm bar 1 m
     s.has("bar", "rod", "round")
     if square:
         sides = {"width": diameter, "height": diameter, "length": length}

@@ -369,7 +369,7 @@ def _slips(s: Said) -> Inputs | None:
     if not s.has("slip", "stack", "gauge", "shim", "parallel") and not blocks:
         return None
     s.has("block")
-    if s.has("ream", "fit", "bush", "pin"):  # it is to slip on it
+    if s.has("ream", "fit", "bush", "pin", "taper", "roller"):  # it is to slip on it
         return None
     target = s.size()
     return {"target": target} if target else None

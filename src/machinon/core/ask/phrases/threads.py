@@ -402,7 +402,9 @@ def _plain_thread(s: Said) -> Inputs | None:
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
 def _gears(s: Said) -> Inputs | None:
-    if s.hears("helix", "angle", "module"):
+    if s.hears("helix", "angle", "module", "grinding", "rpm"):
+        return None
+    if any(part.kind == "rpm" for part in s.parts):
         return None
     wheels = s.listed("wheel", "gear") or s.listed("with")
     lead = _lead(s)
