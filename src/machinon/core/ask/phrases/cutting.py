@@ -313,11 +313,11 @@ def _weight(s: Said) -> Inputs | None:
         return {"shape": "block", "material": metal, **sides} if length else None
     if s.has("disc", "disk"):
         length = length or height
-    told = bool(length)
+    said_long = bool(length)
     diameter = s.near("square") if square else ""
     diameter = diameter or s.near("bar", "rod", "round", "diameter") or s.size()
     diameter, length = s.alike(diameter, length or s.size())
-    if not told and length and s.mm(diameter) > SHORT * s.mm(length):
+    if not said_long and length and s.mm(diameter) > SHORT * s.mm(length):
         diameter, length = length, diameter  # 25 mm bar 1 m
     s.has("bar", "rod", "round")
     if square:
