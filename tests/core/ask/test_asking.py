@@ -148,6 +148,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("weight of 25 mm square bar 1 m", "mass", "mass", 4.906),
     ("weight of 25 mm bar 1 m", "mass", "mass", 3.853),
     ("grinding wheel 7 inch 3600 rpm", "surface-speed", "surface_speed", 2010.87),
+    ("45 chamfer 1", "chamfer", "depth", 1),
+    ("reamer 1/2 rpm steel", "speeds", "", None),
+    # 400 turns of 0.25
+    ("feed 0.25 per rev 400 rpm", "table-feed", "table_feed", 100),
     # newtons, kilograms and the like are no millimetres: 9.81 x 20 x 0.15
     ("lever 20 kg 150", "lever", "torque", 29.42),
     # 100 x 150³ / (3 x 207000 x π 20⁴ / 64)

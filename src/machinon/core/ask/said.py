@@ -59,7 +59,7 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("inch fit", r"(?:rc|lc|lt|ln|fn)\s?\d{1,2}\b"),
     ("speed", rf"{NUMBER}\s*(?:m|ft)\s*/\s*min\b"),
     ("travel", rf"{NUMBER}\s*(?:mm|in|inch(?:es)?)\s*(?:/|per\s)\s*min(?:ute)?\b"),
-    ("rpm", rf"{NUMBER}\s*rpm\b"),
+    ("rpm", r"\d+(?:\.\d+)?\s*rpm\b"),  # 1/2 rpm is a half-inch drill
     ("tpi", rf"{NUMBER}\s*(?:tpi|threads?\s+(?:per|to\s+the|an)\s+inch)\b"),
     ("percent", rf"{NUMBER}\s*%"),
     ("angle", r"\d+d(?:\d+m)?(?:\d+s)?\b"),

@@ -353,7 +353,8 @@ def _table_feed(s: Said) -> Inputs | None:
         each = s.behind(*_EACH)  # feed per tooth 0.05
     if not each and s.hears("chip"):
         each = s.near("load")
-    if not each and s.hears("minute", "min"):
+    turning = s.hears("minute", "min") or any(p.kind == "rpm" for p in s.parts)
+    if not each and turning:
         each = a_turn = _said_of(s, "rev", "revolution")
     flutes = s.hears(*_EACH, "flutes")
     if not (travel or each) and flutes and any(p.kind == "rpm" for p in s.parts):

@@ -7,6 +7,8 @@ from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 
 phrase = Phrases()
+
+SLOPES = ("30", "45", "60")  # degrees that edges are broken at
 _FIGURES = ("number", "size")
 ANGLES = ("60", "82", "90", "100", "118", "120", "135", "140")  # of tools with a point
 
@@ -363,6 +365,8 @@ def _chamfer(s: Said) -> Inputs | None:
     s.has("leg")
     angle = angle or s.near("at", kinds=("number",)) or s.take("number")
     s.has("depth", "deep", "at")
+    if angle and leg in SLOPES and angle not in SLOPES:
+        leg, angle = angle, leg  # 45 chamfer .03
     return {"leg": leg, **({"angle": angle} if angle else {})}
 
 

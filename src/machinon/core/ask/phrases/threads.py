@@ -191,15 +191,18 @@ def _head(s: Said) -> Inputs | None:
     if s.has("broach"):
         return None
     thread = thread_said(s)
-    if not thread and _HEADED.intersection(part.word for part in s.parts):
+    headed = _HEADED.intersection(part.word for part in s.parts)
+    if s.hears("wrench", "spanner") and s.hears("bolt", "screw"):
+        headed |= {"head"}
+    if not thread and headed:
         thread = _numbered(s) or _coarse(s)
     if not thread:
         return None
     if s.has("grub"):  # before its hex key
         s.has("key", "size", "allen", "hex", "hexagon", "screw", "socket")
         return {"thread": thread, "head": "set"}
-    headed = s.hears("head", "bolt", "screw", "nut")
-    if s.hears("key") and not headed and s.has("hex", "hexagon"):
+    of_hexagon = s.hears("head", "bolt", "screw", "nut")
+    if s.hears("key") and not of_hexagon and s.has("hex", "hexagon"):
         s.has("key", "size")  # of that kind, for no hexagon head
         return {"thread": thread}
     for kind in ("button", "countersunk", "hex", "set", "cap"):
@@ -214,7 +217,7 @@ def _head(s: Said) -> Inputs | None:
         s.has("key", "size")
         return {"thread": thread}
     if not s.hears("nut") and s.has("spanner", "wrench"):
-        s.has("size")
+        s.has("size", "bolt", "screw")
         return {"thread": thread, "head": "hex"}
     return None
 
