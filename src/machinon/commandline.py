@@ -112,6 +112,9 @@ def ask_command(arguments: Sequence[str]) -> int:
             print(f"Or: machinon reckon {known.name}  {known.title}", file=sys.stderr)
         return 2
     print(told.sentence)
+    for places in answer.results.values():
+        if isinstance(places, list) and places and isinstance(places[0], list):
+            print(in_rows(places, LENGTH, inch))
     print(f"Understood: {told.understood}")
     for caution in answer.cautions:
         print(f"Caution: {caution}")

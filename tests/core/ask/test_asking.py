@@ -1040,6 +1040,11 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(code, 0)
         self.assertEqual(out.splitlines()[0], "Drill F, 6.53 mm: 77 % of the thread")
 
+    def test_the_places_of_holes_are_printed_one_below_the_other(self):
+        """On 80, 40 to the right and then 40 up."""
+        _, out, _ = self.said("4", "holes", "on", "80")
+        self.assertEqual(out.splitlines()[1:3], ["1: 40, 0", "2: 0, 40"])
+
     def test_what_can_hurt_is_said_with_the_answer(self):
         _, out, _ = self.said("heat", "hub", "50", "0.05")
         self.assertIn("Caution: Hot and cold parts burn", out)

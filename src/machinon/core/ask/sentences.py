@@ -437,17 +437,10 @@ def _surface(t: _Teller) -> str:
 
 
 def _circle(t: _Teller) -> str:
-    said = (
+    return (
         f"{t.given('holes')} holes on {t.size(float(t.given('diameter')))}: "
         f"{t.size('chord')} centre to centre, {text_of(t['angle_step'], ANGLE)} apart"
     )
-    if len(t["points"]) > MANY:
-        return said
-    places = (
-        ", ".join(t.size(float(at)).split(" ")[0] for at in point)
-        for point in t["points"]
-    )
-    return f"{said}; at {'; '.join(places)}"
 
 
 def _row(t: _Teller) -> str:
