@@ -5,6 +5,8 @@ import unittest
 from msgspec.structs import replace
 
 from machinon.core.families import families
+from machinon.core.job.job import Job
+from machinon.core.job.planning import plan_of
 from machinon.core.materials import materials
 from machinon.core.piece.made import make
 from machinon.core.route.duration import minutes_of
@@ -12,12 +14,15 @@ from machinon.core.route.effort import effort
 from machinon.core.route.machine_checks import (
     along_the_route,
     held_well,
+    on_the_drill_press,
+    on_the_grinder,
     on_the_lathe,
     on_the_mill,
 )
 from machinon.core.route.operations import route_told
 from machinon.core.shop.machines import Machine
-from machinon.core.shop.things import Lathe
+from machinon.core.shop.making import Making
+from machinon.core.shop.things import Lathe, Shop
 
 
 def checks(key, **given):
@@ -164,6 +169,66 @@ class OnTheMill(unittest.TestCase):
     def test_what_is_not_known_of_a_mill_is_not_judged(self):
         self.assertEqual(self.told(Machine("mill", "Mill", "mill")), {})
         self.assertEqual(self.told(None), {})
+
+
+class OnTheDrillPress(unittest.TestCase):
+    PRESS = Machine("drill", "Press", "drill", {"largest": "13", "travel_z": "50"})
+
+    def told(self, press, wide="12mm", high="30mm"):
+        given = {
+            "parts": "hole",
+            "hole1.face": "top",
+            "hole1.diameter": wide,
+            "block.height": high,
+        }
+        route = route_told(make(families()["plate-block"], given))
+        return {check.key: check for check in on_the_drill_press(route, press)}
+
+    def test_its_largest_drill_and_the_way_of_its_quill_are_held_against_the_holes(
+        self,
+    ):
+        """Through 30, 5 from over it and the point of a 12 drill, 6 / tan 59° = 3.605;
+        through 45 it goes no more in one."""
+        told = self.told(self.PRESS)
+        self.assertTrue(told["largest-drill"].passed)
+        self.assertEqual((told["quill"].have, told["quill"].passed), (50, True))
+        self.assertAlmostEqual(told["quill"].need, 38.605, places=3)
+        self.assertFalse(self.told(self.PRESS, high="45mm")["quill"].passed)
+        self.assertFalse(self.told(self.PRESS, wide="14mm")["largest-drill"].passed)
+
+    def test_what_is_not_known_of_a_press_is_not_judged(self):
+        self.assertEqual(self.told(Machine("drill", "Press", "drill")), {})
+        self.assertEqual(self.told(None), {})
+
+    def test_it_drills_at_its_own_speeds_where_there_is_no_mill(self):
+        """A 10 drill in steel wants 637 rpm at 20 m/min: 500 is the press's next below,
+        510 that of a mill, which goes before it."""
+        sizes = {"hole1.diameter": "10mm"}
+        making = Making("plate-block", parts=("hole1",), sizes=sizes)
+        job = Job("j", "Job").with_work(making=making)
+        press = Machine("d", "Press", "drill", {"speeds": "300,500,850"})
+        mill = Machine("m", "Mill", "mill", {"speeds": "325,510,810"})
+        for machine, rpm in ((None, 500), (mill, 510)):
+            plan = plan_of(job, Shop(), None, {}, machine, None, (press,))
+            steps = [s for up in plan.route for s in up.steps]
+            drilled = next(s for s in steps if s.operation == "drill")
+            self.assertEqual(drilled.rpm, rpm)
+
+
+class OnTheGrinder(unittest.TestCase):
+    def test_what_is_ground_must_swing_and_lie_between_its_centres(self):
+        """A hardened mandrel is ground between centres; a block never is."""
+        given = {"nose.hard": "yes"}
+        made = make(families()["slit-arbor"], given)
+        route = route_told(made)
+        first, last = made.body.ends
+        figures = {"centre_height": "100", "between_centres": f"{last - first - 1:g}"}
+        grinder = Machine("g", "Grinder", "grinder", figures)
+        told = {check.key: check for check in on_the_grinder(made, route, grinder)}
+        self.assertTrue(told["grinder-swing"].passed)
+        self.assertFalse(told["grinder-centres"].passed)
+        soft = make(families()["plate-block"], {})
+        self.assertEqual([*on_the_grinder(soft, route_told(soft), grinder)], [])
 
 
 def minutes(family, title, **given):

@@ -71,6 +71,8 @@ class Plan(Struct, frozen=True, dict=True):
     dial: Dial | None = None
     habit: Habit | None = None
     mill: Machine | None = None
+    drill_press: Machine | None = None  # that drills, where there is no mill
+    grinder: Machine | None = None
     # by its key, a step before it was said in inches
     in_mm: Mapping[str, StepTold] = {}
 

@@ -35,6 +35,8 @@ from machinon.core.piece.bands import FitBand
 from machinon.core.piece.family import Check
 from machinon.core.route.machine_checks import (
     along_the_route,
+    on_the_drill_press,
+    on_the_grinder,
     on_the_lathe,
     on_the_mill,
 )
@@ -61,16 +63,18 @@ def plan_of(
     pieces: Mapping[str, Piece],
     mill: Machine | None = None,
     used_to: Callable[[Cuts], Habit] | None = None,
+    others: Collection[Machine] = (),
 ) -> Plan:
     """Work a job out. pieces: those the job names, by id; mill: where blocks are made;
-    used_to: what the lathe is used to take of such cuts. Never raises
-    for a half-filled job: what is not known is named in `missing` and `open`."""
+    used_to: what the lathe is used to take of such cuts; others: what else the shop
+    has. Never raises for a half-filled job: what is not known is named in `missing` and
+    `open`."""
     measured = {
         (piece.id, surface.id): measure(surface, shop, piece.material)
         for piece in pieces.values()
         for surface in piece.surfaces
     }
-    drawing = _Drawing(job, shop, lathe, mill, dict(pieces), measured)
+    drawing = _Drawing(job, shop, lathe, mill, others, dict(pieces), measured)
     for work in made_in_order(job.works):
         drawing.take(work)
     plan = drawing.plan_of(job.at)
@@ -122,10 +126,14 @@ class _Drawing:
         shop: Shop,
         lathe: Lathe | None,
         mill: Machine | None,
+        others: Collection[Machine],
         pieces: dict[str, Piece],
         measured: dict[tuple[str, str], Measured | None],
     ) -> None:
         self.job, self.shop, self.lathe, self.mill = job, shop, lathe, mill
+        first = {machine.kind: machine for machine in reversed([*others])}
+        self.drill_press = first.get("drill") if mill is None else None
+        self.grinder = first.get("grinder")
         self.own = dict(pieces)
         self.standing, self.measured = pieces, measured
         self.fits: dict[int, FitPlan] = {}
@@ -179,6 +187,8 @@ class _Drawing:
             tuple(fit for fit in fits if fit is not None),
             standing=self.standing,
             mill=self.mill,
+            drill_press=self.drill_press,
+            grinder=self.grinder,
         )
 
     def plan_of(self, key: str) -> Plan:
@@ -214,7 +224,8 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         return replace(plan, missing=found.missing, problem=found.problem)
     numbers = work.fits
     speeds = plan.lathe.speed_choices if plan.lathe else None
-    milling = plan.mill.numbers("speeds") if plan.mill else ()
+    off_the_lathe = plan.mill or plan.drill_press
+    milling = off_the_lathe.numbers("speeds") if off_the_lathe else ()
     route = route_told(
         made, speeds, numbers, making.moved, milling, making.there, making.own
     )
@@ -231,6 +242,8 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
             *made.checks,
             *on_the_lathe(made, plan.lathe),
             *on_the_mill(made, plan.mill),
+            *on_the_drill_press(route, plan.drill_press),
+            *on_the_grinder(made, route, plan.grinder),
             *along_the_route(route),
             *changed_checks(changed, route),
         )

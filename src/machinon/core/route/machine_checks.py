@@ -8,8 +8,9 @@ from itertools import chain
 
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
-from machinon.core.piece.family import Check, at_least
+from machinon.core.piece.family import Check, at_least, spoken
 from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
@@ -23,6 +24,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import FOOT
 from machinon.core.route.operations import HoldingTold
+from machinon.core.route.work.drilling import tip
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
 from machinon.core.wording import within
@@ -33,6 +35,7 @@ HELD_SHARE = 0.2  # of what sticks out
 ALONE = 5.0  # diameters that a bar may stick out of the jaws
 CUTTER = 20.0  # mm: it runs off the metal at both ends by half of it
 OVER_TABLE = 130.0  # mm that a small vise and a tool in its holder take
+OVER_A_HOLE = 5.0  # mm that a drill starts over its hole
 SUPPORTED = 12.0  # diameters with a centre at its end, or between two
 
 
@@ -121,6 +124,60 @@ def on_the_mill(made: Made, mill: Machine | None) -> Iterator[Check]:
         if have:
             says = f"{words} of {mill.name} for the stock{how}"
             yield at_least(key, "stock", have, need, says, grave=False)
+
+
+def on_the_drill_press(
+    route: Sequence[HoldingTold], drill_press: Machine | None
+) -> Iterator[Check]:
+    """Whether a drill press takes the holes that are drilled off the lathe: their
+    drills and, in one go of its quill, their depth; of what is known of it."""
+    if drill_press is None:
+        return
+    holes = [
+        (step, feature)
+        for up in route
+        if up.machine == "mill"
+        for step in up.steps
+        if step.operation == "drill"
+        for feature in step.cut
+        if isinstance(feature, Holes | CrossHoles)
+    ]
+    if not holes:
+        return
+    widest, hole = max(holes, key=lambda found: found[0].drill)
+    if most := drill_press.number("largest"):
+        says = f"Largest drill of {drill_press.name}, for {spoken(hole.name)}"
+        yield at_least(
+            "largest-drill", hole.name, most, widest.drill, says, grave=False
+        )
+    deep = {
+        hole.name: (hole.hole.depth or hole.through * step.stacked)
+        + tip(step.drill)
+        + OVER_A_HOLE
+        for step, hole in holes
+    }
+    deepest = max(deep, key=lambda name: deep[name])
+    if travel := drill_press.number("travel_z"):
+        says = f"Travel of the quill of {drill_press.name}, for {spoken(deepest)}"
+        yield at_least("quill", deepest, travel, deep[deepest], says, grave=False)
+
+
+def on_the_grinder(
+    made: Made, route: Sequence[HoldingTold], grinder: Machine | None
+) -> Iterator[Check]:
+    """Whether a cylindrical grinder swings what is ground on it and is long enough for
+    it; of what is known of it."""
+    if grinder is None or not any(up.machine == "grinder" for up in route):
+        return
+    first, last = made.body.ends
+    known = (
+        ("swing", 2 * grinder.number("centre_height"), made.body.largest, "to swing"),
+        ("centres", grinder.number("between_centres"), last - first, "between centres"),
+    )
+    for key, have, need, words in known:
+        if have:
+            says = f"Room {words} on {grinder.name}"
+            yield at_least(f"grinder-{key}", "stock", have, need, says, grave=False)
 
 
 # what is done with high-speed steel in a home shop

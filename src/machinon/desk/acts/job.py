@@ -91,7 +91,7 @@ class JobAtHand:
     def _planned(self, job: Job, shop: Shop, pieces: Mapping[str, Piece]) -> Plan:
         lathe, mill = self._lathe_of(job), self._mill_of(job)
         used_to = functools.partial(self._used_to, job)
-        return plan_of(job, shop, lathe, pieces, mill, used_to)
+        return plan_of(job, shop, lathe, pieces, mill, used_to, self._machines)
 
     def _lathe_of(self, job: Job) -> Lathe | None:
         if job.lathe == self.job.lathe:
