@@ -9,6 +9,7 @@ from machinon.core.families import families
 from machinon.core.piece.family import grown, part_names
 from machinon.core.piece.made import make
 from machinon.core.quantity import ANGLE, COUNT, LENGTH
+from machinon.core.route.machine_checks import along_the_route
 from machinon.core.route.operations import route_told
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Circle, Line, Shape
@@ -23,6 +24,23 @@ TYPED = {
 FAR = 50_000.0  # px: a line that long runs for ever, however wrong the sizes are
 
 
+def typed_at_will(sizes, chance):
+    """Something for about half of them."""
+    given = {}
+    for size in sizes:
+        if size.choices:
+            given[size.key] = chance.choice(size.choices)
+        elif size.measure in TYPED:
+            given[size.key] = chance.choice(TYPED[size.measure])
+        elif size.kind in (LENGTH, ANGLE) and chance.random() < 0.5:
+            large = chance.uniform(size.low, min(size.high, 120))
+            usual = chance.uniform(0.5, 60)
+            given[size.key] = f"{chance.choice((size.low, large, usual)):.1f}"
+        elif size.kind is COUNT and chance.random() < 0.5:
+            given[size.key] = f"{chance.randint(1, 7)}"
+    return given
+
+
 def odd_pieces(key, chance):
     """Free pieces of parts and sizes at will."""
     family = families()[key]
@@ -33,18 +51,8 @@ def odd_pieces(key, chance):
         parts += chance.choices(kinds, k=chance.randint(1, 6))
         given = {"parts": " ".join(parts)}
         try:
-            for size in grown(family, part_names(family, given["parts"])).sizes:
-                if size.choices:
-                    given[size.key] = chance.choice(size.choices)
-                elif size.measure in TYPED:
-                    given[size.key] = chance.choice(TYPED[size.measure])
-                elif size.kind in (LENGTH, ANGLE) and chance.random() < 0.5:
-                    large = chance.uniform(size.low, min(size.high, 120))
-                    usual = chance.uniform(0.5, 60)
-                    given[size.key] = f"{chance.choice((size.low, large, usual)):.1f}"
-                elif size.kind is COUNT and chance.random() < 0.5:
-                    given[size.key] = f"{chance.randint(1, 7)}"
-            yield make(family, given)
+            sizes = grown(family, part_names(family, given["parts"])).sizes
+            yield make(family, given | typed_at_will(sizes, chance))
         except BadInput:
             continue
         left -= 1
@@ -59,6 +67,29 @@ def places(item):
         case Shape():
             return item.points
     return ()
+
+
+class OddFamilies(unittest.TestCase):
+    def test_sizes_at_will_are_worked_out_or_refused(self):
+        chance = random.Random(SEED)
+        for family in families().values():
+            for _ in range(0 if family.free else PIECES * TIMES):
+                given = typed_at_will(family.sizes, chance)
+                with self.subTest(family.key, given=given):
+                    try:
+                        made = make(family, given)
+                    except BadInput as refusal:
+                        self.assertTrue(refusal.message)
+                        continue
+                    self.assertGreater(made.body.volume, 0)
+                    for check in along_the_route(route_told(made)):
+                        self.assertTrue(check.says)
+
+    def test_a_flat_deeper_than_its_bar_leaves_no_bar_and_says_so(self):
+        given = {"bar.overhang": "6", "stock.diameter": "4", "flat.depth": "18.8"}
+        made = make(families()["single-point-bar"], given)
+        failed = {check.key for check in made.checks if not check.passed}
+        self.assertIn("gone-bar", failed)
 
 
 class OddPieces(unittest.TestCase):

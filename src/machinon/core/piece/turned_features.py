@@ -640,7 +640,7 @@ class Flats(Feature, frozen=True):
         """Of each flat on a round, the turns that it begins and ends at, degrees."""
         if self.across / 2 >= radius:
             return []
-        half = math.degrees(math.acos(self.across / 2 / radius))
+        half = math.degrees(math.acos(max(self.across / 2 / radius, -1.0)))
         if self.count > 1:
             half = min(half, 180 / self.count)
         return [(turn - half, turn + half) for turn in self.angles]

@@ -259,7 +259,7 @@ def _straight(
     worst: tuple[float, float, float, str] | None = None
     for feature in cut:
         found = _outside(feature)
-        if not found:
+        if not found or found[2] <= 0:  # what comes to a point carries nothing there
             continue
         start, end, thin = found
         if centred is None:
