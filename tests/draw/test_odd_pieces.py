@@ -86,7 +86,14 @@ class OddFamilies(unittest.TestCase):
                         self.assertTrue(check.says)
 
     def test_a_flat_deeper_than_its_bar_leaves_no_bar_and_says_so(self):
-        given = {"bar.overhang": "6", "stock.diameter": "4", "flat.depth": "18.8"}
+        given = {
+            "work.bore": "9.6",
+            "stock.diameter": "4",
+            "stock.length": "20",
+            "bar.overhang": "6",
+            "bits.from_end": "3",
+            "flat.depth": "18.8",
+        }
         made = make(families()["single-point-bar"], given)
         failed = {check.key for check in made.checks if not check.passed}
         self.assertIn("gone-bar", failed)
