@@ -95,6 +95,8 @@ class OddFamilies(unittest.TestCase):
             "flat.depth": "18.8",
         }
         made = make(families()["single-point-bar"], given)
+        self.assertTrue(piece_sheet(made, 900, 560).items)
+        self.assertTrue(route_told(made))
         failed = {check.key for check in made.checks if not check.passed}
         self.assertIn("gone-bar", failed)
 
