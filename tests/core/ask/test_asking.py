@@ -152,6 +152,11 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("reamer 1/2 rpm steel", "speeds", "", None),
     # 400 turns of 0.25
     ("feed 0.25 per rev 400 rpm", "table-feed", "table_feed", 100),
+    ("what is the bore of a 6204", "bearing-seat", "", None),
+    ("what tpi is 1.5 mm", "pitch", "tpi", 16.9333),
+    # c is 95 under, and 110 of grade 11
+    ("loose fit 12", "iso-fit", "clearance_max", 0.315),
+    ("play between 25 h6 and 25 h7", "iso-fit", "clearance_max", 0.034),
     # newtons, kilograms and the like are no millimetres: 9.81 x 20 x 0.15
     ("lever 20 kg 150", "lever", "torque", 29.42),
     # 100 x 150³ / (3 x 207000 x π 20⁴ / 64)

@@ -34,6 +34,7 @@ _HOLES = ("hole", "bore", "recess", "ring", "hub", "bush", "sleeve", "housing", 
 _TENTHS = r"0?\.\d{3,}|\d\.\d{4,}"
 
 # fits by their usual words, on a hole of H7: shop rules, said with the answer
+# by the words of ANSI B4.2 and of the shop
 _FITS = (
     ("press", "H7/p6"),
     ("interference", "H7/p6"),
@@ -44,6 +45,9 @@ _FITS = (
     ("running", "H7/f7"),
     ("locating", "H7/h6"),
     ("location", "H7/h6"),
+    ("transition", "H7/k6"),
+    ("drive", "H7/s6"),
+    ("loose", "H11/c11"),
 )
 TWICE = 0.05  # mm: what is said of a bearing's bore beside its number
 WORN = 0.5  # mm by which a standard slot's neck may be off
@@ -60,6 +64,8 @@ def _zones(s: Said) -> str:
         fit = f"{other}/{first}" if holes_last else f"{first}/{other}"
     if fit.islower():  # said in small letters the hole still comes first
         hole, _, shaft = fit.partition("/")
+        if hole[0] == shaft[0] == "h" and int(hole[1:]) < int(shaft[1:]):
+            hole, shaft = shaft, hole  # and has the coarser grade
         fit = f"{hole.upper()}/{shaft}"
     return fit
 
@@ -293,8 +299,11 @@ def _bearing(s: Said) -> Inputs | None:
 
 
 def _own_bore(s: Said, number: str) -> bool:
-    """Whether a bearing's own bore is spoken of: 6204 bore."""
-    return any(a.text == number and b.word == "bore" for a, b in pairwise(s.parts))
+    """Whether a bearing's own bore is spoken of: 6204 bore, bore of a 6204."""
+    said = re.search(rf"\bbore\s+of\s+(?:an?\s+|the\s+)?{number}\b", s.text)
+    return said is not None or any(
+        a.text == number and b.word == "bore" for a, b in pairwise(s.parts)
+    )
 
 
 def _of_bearing(number: str, measure: str) -> str:

@@ -96,6 +96,7 @@ def _circle(s: Said) -> Inputs | None:
         return None
     circle = s.has("circle", "pattern")
     holes = s.hears("holes", "bolts")  # hole 10 is one of them
+    holes = holes or (s.hears("divisions") and s.has("division") and s.hears("chord"))
     no_circle = s.has("index", "divide", "square", "rectangle")
     # a figure that says how far they are apart is not their circle
     no_circle = no_circle or s.touches("apart", "spacing") or _chord_said(s)

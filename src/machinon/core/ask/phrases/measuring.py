@@ -288,7 +288,7 @@ def _rise(s: Said) -> Inputs | None:
 @phrase("arc-chord", "radius from chord 40 height 5")
 def _arc(s: Said) -> Inputs | None:
     curve = s.has("chord") or (s.has("curve", "arc") and s.hears("radius"))
-    if not curve or s.has("hole", "circle"):
+    if not curve or s.has("hole", "circle", "division"):
         return None
     if s.near("radius"):  # it is known: the height is another question
         return None

@@ -277,6 +277,8 @@ def _by_pitch(s: Said) -> Inputs | None:
     starts = s.near("start", kinds=_BARE)
     tpi = s.tpi()
     pitch = f"{tpi}tpi" if tpi else s.near("pitch")
+    if not pitch and s.hears("tpi") and any(p.kind == "size" for p in s.parts):
+        pitch = s.take("size")  # what tpi is 1.5 mm
     asked = s.has("wire", "tpi", "depth", "infeed")
     by_compound = s.has("compound") or (s.has("slide") and s.has("top"))
     if not pitch or not (asked or starts or by_compound) or thread_said(s):
