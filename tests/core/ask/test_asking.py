@@ -157,6 +157,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     # c is 95 under, and 110 of grade 11
     ("loose fit 12", "iso-fit", "clearance_max", 0.315),
     ("play between 25 h6 and 25 h7", "iso-fit", "clearance_max", 0.034),
+    # 12 turns are 48, and 100 lines of 0.02 more
+    ("handle 4 mm per turn 50 mm", "dial-turns", "turns", 12),
+    ("offset 1.5 crank 3 jaw 25", "eccentric-packing", "", None),
     # newtons, kilograms and the like are no millimetres: 9.81 x 20 x 0.15
     ("lever 20 kg 150", "lever", "torque", 29.42),
     # 100 x 150³ / (3 x 207000 x π 20⁴ / 64)

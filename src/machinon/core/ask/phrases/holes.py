@@ -335,7 +335,7 @@ def _both_sides(s: Said) -> Inputs | None:
 @phrase("eccentric-packing", "packing for a throw of 3 on a bar of 30")
 def _eccentric(s: Said) -> Inputs | None:
     thrown = ("throw", "eccentric", "offset", "crank", "cam")
-    s.near("jaw", kinds=("number",))  # of the chuck
+    s.counted("jaw", "jaws")  # of the chuck
     packed = s.has("packing", "pack", "shim", "jaw")
     if s.hears("tailstock", "taper") or not packed or not s.has(*thrown):
         return None

@@ -347,8 +347,7 @@ def _runout(s: Said) -> Inputs | None:
 def _centring(s: Said) -> Inputs | None:
     if not s.has("jaw", "centring", "clock"):
         return None
-    if s.parts[0].text in ("3", "4") and s.parts[1].word == "jaw":
-        s.parts[0].used = True
+    s.counted("jaw", "jaws")  # of the chuck
     return _readings(s)
 
 
