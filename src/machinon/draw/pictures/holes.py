@@ -4,6 +4,8 @@ import math
 
 from machinon.core.quantity import length_text
 from machinon.core.setting_out.bolt_circle import hole_points
+from machinon.draw.drawing import Anchor
+from machinon.draw.lettering import text_width
 from machinon.draw.sketch import Sketch
 
 
@@ -37,22 +39,23 @@ def bolt_circle(s: Sketch) -> None:
     s.board.arrow(s.p(d * 0.56, 0), s.p(0, 0), "measured")
     s.board.arrow(s.p(0, d * 0.56), s.p(0, 0), "measured")
     s.note("x", (s.p(d * 0.6, 0)[0], s.p(0, 0)[1]))
+    out = 1.0 + 3.2 * s.size / max(s.length(d / 2), 1)
+    told = []
     for i, (x, y) in enumerate(places[:16]):
-        out = 1.0 + 3.2 * s.size / max(s.length(d / 2), 1)
-        at = s.p(x * out, y * out)
-        anchor = "left" if x > d * 0.1 else "right" if x < -d * 0.1 else "centre"
-        text = (
-            f"{i + 1}: {length_text(x + x0, 0.001, s.inch, unit=False)}, "
-            f"{length_text(y + y0, 0.001, s.inch, unit=False)}"
-        )
-        s.board.text(
-            (at[0], at[1]),
-            text,
-            0.85 * s.size,
-            "measured",
-            anchor,  # type: ignore[arg-type]
-            backed=True,
-        )
+        anchor: Anchor = "centre"
+        if abs(x) > d * 0.1:
+            anchor = "left" if x > 0 else "right"
+        figures = [
+            length_text(at, 0.001, s.inch, unit=False) for at in (x + x0, y + y0)
+        ]
+        told.append((s.p(x * out, y * out), f"{i + 1}: {', '.join(figures)}", anchor))
+    small = 0.85 * s.size
+    # where they would be cut, their numbers: the list beside has the places
+    wide = max((text_width(text, small) for _, text, _ in told), default=0.0)
+    room = min(min(at[0], s.board.width - at[0]) for at, *_ in told) if told else 0.0
+    for at, text, anchor in told:
+        said = text if wide < room else text.partition(":")[0]
+        s.board.text(at, said, small, "measured", anchor, backed=True)
     s.ask("diameter", s.p(0, 0), "on ⌀")
     s.ask("holes", (s.p(0, 0)[0], s.p(0, 0)[1] - 3.6 * s.size))
     s.tell("chord", (s.p(0, 0)[0], s.p(0, 0)[1] + 3.4 * s.size))
