@@ -68,6 +68,9 @@ def piece_command(arguments: Sequence[str]) -> int:
 
             write_piece(made, kind, path, "--inch" in flags)
     except BadInput as error:
+        if "--inch" in arguments:
+            told = in_inches(error.message, fine=True, short=True)
+            error = BadInput(error.key, told)
         if as_json:
             print(json.dumps(error_object(error), ensure_ascii=False))
         else:

@@ -141,6 +141,9 @@ class PieceCommand(unittest.TestCase):
         _, out, _ = said("plate-block", "block.length=4", "--inch")
         self.assertIn("from 4.118 × 2.480 × 1.299 in", out)
         self.assertIn("Counterbore 4 holes to ⌀0.591, 0.339 deep", out)
+        past = ("parts=step flat", "flat1.count=3", "flat1.across=0.1", "--inch")
+        _, _, err = said("turned-piece", *past)
+        self.assertIn("more than 0.3937 in from it to the far side of the ⌀0.7874", err)
 
     def test_what_follows_a_rule_can_be_round_in_inches(self):
         """Across corners 0.866 a bar of 1 in, where 22 mm would have done."""
