@@ -23,6 +23,7 @@ from machinon.core.quantity import (
     small_text,
     text_of,
 )
+from machinon.core.shop.things import Instrument
 from tests.trials import SEED, TIMES
 
 
@@ -66,6 +67,18 @@ class TypedLengths(unittest.TestCase):
         self.assertEqual(parse("80", SURFACE_SPEED), 80)
         self.assertEqual(text_of(24.384, SURFACE_SPEED, inch=True), "80 ft/min")
         self.assertEqual(text_of(0.1016, FEED, inch=True), "0.0040 in/rev")
+
+    def test_what_is_allowed_is_said_in_the_unit_that_is_typed(self):
+        for typed, kind, high, says in (
+            ("60", LENGTH, 508, "60 in is outside what is allowed: up to 20 in."),
+            ("2", FEED, 25.4, "2 in/rev is outside what is allowed: up to 1 in/rev."),
+            ("90", ANGLE, 60, "90 deg is outside what is allowed: up to 60 deg."),
+        ):
+            with self.assertRaises(BadInput) as refusal:
+                parse(typed, kind, inch=True, high=high)
+            self.assertEqual(refusal.exception.message, says)
+        gauge = Instrument("g", "Micrometer", 0.00254, 0.005, 0.001, (), inch=True)
+        self.assertEqual(gauge.says(25.4), "1.0000 in")
 
     def test_an_inch_written_in_either_unit_is_the_same_size(self):
         for thou in (1, 15, 375, 1000, 2362):

@@ -469,7 +469,7 @@ def parse(
             raise BadInput(
                 "", f"That is too long to be a {kind.name}. {kind.allowed}"
             ) from None
-        return checked(value, kind, low=low, high=high, above=above)
+        return checked(value, kind, low=low, high=high, above=above, inch=inch)
     except BadInput as error:
         raise BadInput(key, error.message) from None
 
@@ -514,16 +514,25 @@ def checked(
     low: float | None = None,
     high: float | None = None,
     above: float | None = None,
+    inch: bool = False,
 ) -> float:
     """The value itself, if it is a number inside what is allowed.
 
-    What is smaller than a shop can tell is 0, where 0 is allowed.
+    What is smaller than a shop can tell is 0, where 0 is allowed. inch: what is allowed
+    is said in inches.
     """
     unit = f" {kind.unit}" if kind.unit else ""
+    of = 1.0
+    if inch and kind.inch_unit:
+        unit, of = f" {kind.inch_unit}", kind.units[kind.inch_unit]
+
+    def said(number: float) -> str:
+        return f"{number:g}" if of == 1 else f"{round(number / of, 4):g}"
+
     if not math.isfinite(value) or abs(value) > kind.limit:
         raise BadInput(
             key,
-            f"That is no size a shop can hold: up to {kind.limit:g}{unit} is. "
+            f"That is no size a shop can hold: up to {said(kind.limit)}{unit} is. "
             + kind.allowed,
         )
     if value and abs(value) < kind.least:
@@ -542,14 +551,14 @@ def checked(
         or (high is not None and not value <= high)
     ):
         least = (
-            f"above {above:g}"
+            f"above {said(above)}"
             if above is not None
-            else (f"from {low:g}" if low is not None else "")
+            else (f"from {said(low)}" if low is not None else "")
         )
-        most = f"up to {high:g}" if high is not None else ""
+        most = f"up to {said(high)}" if high is not None else ""
         span = " and ".join(part for part in (least, most) if part)
         raise BadInput(
-            key, f"{value:.6g}{unit} is outside what is allowed: {span}{unit}."
+            key, f"{value / of:.6g}{unit} is outside what is allowed: {span}{unit}."
         )
     return value
 

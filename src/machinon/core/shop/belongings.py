@@ -14,7 +14,7 @@ from machinon.core.errors import BadInput, unknown
 from machinon.core.materials import material as material_named
 from machinon.core.quantity import COUNT, INCH, LENGTH, fraction_text
 from machinon.core.setting_out.gauge_stack import INCH_SET
-from machinon.core.shop.entry import bare, remark, words
+from machinon.core.shop.entry import bare, length_said, remark, words
 from machinon.core.tables import rows
 from machinon.core.threads.nuts import nuts
 from machinon.core.threads.screw_thread import Thread, thread_of
@@ -103,7 +103,8 @@ def item_of(typed: Mapping[str, str], shelf: Shelf, inch: bool) -> Item:
     if form.kind in ("collet", "vee block", "jack") and second and second < size:
         raise BadInput(
             "second",
-            f"It must be at least the first, {size:g} mm: from small to large.",
+            f"It must be at least the first, {length_said(size, inch)}: from small to "
+            "large.",
         )
     count = 1
     if typed.get("count", "").strip():

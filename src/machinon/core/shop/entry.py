@@ -159,7 +159,7 @@ def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
         raise BadInput(
             "repeatability",
             "Its repeatability (1 sigma) is part of its uncertainty (2 sigma): up to "
-            f"{uncertainty:g} mm is allowed.",
+            f"{length_said(uncertainty, inch)} is allowed.",
         )
     least, most = (
         quantity.parse(text, inch=inch, key=key, low=0, high=10_000) if text else 0.0
@@ -167,7 +167,9 @@ def instrument_of(typed: Mapping[str, str], id: str) -> Instrument:
         for text in [typed.get(key, "").strip()]
     )
     if most and not most > least:
-        raise BadInput("most", f"The range ends above its start, {least:g} mm.")
+        raise BadInput(
+            "most", f"The range ends above its start, {length_said(least, inch)}."
+        )
     return Instrument(
         id,
         words(typed, "name", "what you call it"),

@@ -9,7 +9,7 @@ from typing import Literal
 import msgspec
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import INCH
+from machinon.core.quantity import INCH, length_text
 from machinon.core.shop.making import Making
 from machinon.core.wording import within
 
@@ -62,6 +62,10 @@ class Instrument(msgspec.Struct, frozen=True):
     def proves(self, band: float) -> bool:
         """Whether its doubt fits into a band of a width, mm."""
         return self.uncertainty <= band / 2
+
+    def says(self, size: float) -> str:
+        """A length as it shows one, with its unit."""
+        return length_text(size, self.resolution, self.inch)
 
     def reaches(self, size: float) -> bool:
         """Whether a size lies in its range, as far as that is said."""

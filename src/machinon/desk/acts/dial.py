@@ -34,7 +34,7 @@ AT_A_SLIDE = ("turn", "bore", "face", "mill", "square", "groove", "keyway", "gri
 def off_said(check: GaugeCheck, gauge: Instrument) -> str:
     """How far off a gauge was read on a standard: "3 µm over on 25.000 mm"."""
     off = small_text(abs(check.off), gauge.inch)
-    at = length_text(check.standard, gauge.resolution, gauge.inch)
+    at = gauge.says(check.standard)
     return f"{off} {'over' if check.off > 0 else 'under'} on {at}"
 
 
@@ -64,18 +64,17 @@ class DialActs(MakingActs):
         if state is not None and state.external and size < state.lower:
             raise BadInput(
                 "start",
-                f"{size:.3f} mm is already under the band: it must be above "
-                f"{state.lower:.3f} mm before the first cut.",
+                f"{gauge.says(size)} is already under the band: it must be above "
+                f"{gauge.says(state.lower)} before the first cut.",
             )
         if state is not None and not state.external and size > state.upper:
             raise BadInput(
                 "start",
-                f"{size:.3f} mm is already over the band: it must be under "
-                f"{state.upper:.3f} mm before the first cut.",
+                f"{gauge.says(size)} is already over the band: it must be under "
+                f"{gauge.says(state.upper)} before the first cut.",
             )
         self._keep(
-            f"{length_text(size, gauge.resolution, gauge.inch)}{warm} before the first "
-            "cut.",
+            f"{gauge.says(size)}{warm} before the first cut.",
             self.job.with_log(replace(self.job.log, start=size, entries=())),
         )
 
@@ -163,7 +162,7 @@ class DialActs(MakingActs):
         size = quantity.parse(text, inch=gauge.inch, key=key, above=above, high=2000)
         if warm is None:
             return size, ""
-        read = length_text(size, gauge.resolution, gauge.inch)
+        read = gauge.says(size)
         return self._cold(size, warm), f" at 20 °C, {read} at {warm:g}"
 
     def measured_cut(self, typed: str) -> None:
@@ -178,8 +177,9 @@ class DialActs(MakingActs):
         if before is not None and abs(size - before) > 10 + cut_since:
             raise BadInput(
                 "reading",
-                f"{size:.3f} mm is more than {10 + cut_since:.0f} mm from the last "
-                f"reading ({before:.3f} mm): a digit slipped? Type it again.",
+                f"{gauge.says(size)} is more than "
+                f"{length_text(10 + cut_since, 1, gauge.inch)} from the last reading "
+                f"({gauge.says(before)}): a digit slipped? Type it again.",
             )
         entries = list(cut.entries)
         if entries and entries[-1].measured is None:
@@ -190,12 +190,12 @@ class DialActs(MakingActs):
             )
         else:
             self._keep(
-                f"Measured again before the first cut: {size:.3f} mm.",
+                f"Measured again before the first cut: {gauge.says(size)}.",
                 self.job.with_log(replace(cut, start=size)),
             )
             return
         self._keep(
-            f"Measured {length_text(size, gauge.resolution, gauge.inch)}{warm}.",
+            f"Measured {gauge.says(size)}{warm}.",
             self.job.with_log(replace(cut, entries=tuple(entries), trial="")),
         )
 
@@ -387,6 +387,7 @@ class DialActs(MakingActs):
             if self.dial.straight:
                 value /= 2
             at_once = value * (2 if self.dial.straight else 1)
-            said = f"{key} pass {at_once:g} mm{'' if self.dial.straight else ' a side'}"
+            said = f"{key} pass {length_text(at_once, 0.001, self.inch)}"
+            said += "" if self.dial.straight else " a side"
         if made != cut:
             self._keep(f"At the dial: {said}.", self.job.with_log(made))
