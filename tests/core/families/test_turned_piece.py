@@ -110,6 +110,19 @@ class TurnedPieces(unittest.TestCase):
         notes = [s.note for holding in route_told(made) for s in holding.steps]
         self.assertTrue(any("corners knock" in note for note in notes))
 
+    def test_flats_carry_no_thread_and_no_knurl(self):
+        """36 over its corners, a hexagon of 31.177 is no round for M36."""
+        given = {
+            "parts": "bar knurl thread",
+            "stock.shape": "hexagon",
+            "bar1.across": "31.177",
+            "bar1.length": "40",
+            "thread1.thread": "M36",
+        }
+        made = make(family_of("turned-piece"), given)
+        self.assertAlmostEqual(made.body.largest, 36, places=2)
+        self.assertLessEqual({"knurl1-on-a-step", "thread1-crest"}, failed(made))
+
     def test_a_hole_from_the_side_is_measured_from_the_flat_that_it_starts_on(self):
         """12 deep in a square of 20, from its flat and not from its corner."""
         made = make(

@@ -104,6 +104,7 @@ class Axis:
         self.steps: list[tuple[str, float, float, float, float]] = []
         self.balls: dict[str, Ball] = {}
         self.names: tuple[str, ...] = s["parts"]
+        self.sides = SIDES_OF[s["stock.shape"]]  # of the bar; 0 for a round one
         at = 0.0
         for name in self.names:
             if kind_of(name) not in ALONG:
@@ -145,6 +146,10 @@ class Axis:
     def of(self, kind: str) -> list[str]:
         """Its parts of a kind, in their order."""
         return [name for name in self.names if kind_of(name) == kind]
+
+    def has_corners(self, name: str) -> bool:
+        """Whether a part along it is a stretch of hexagon or square bar."""
+        return bool(self.sides) and kind_of(name) == "bar"
 
     def end(self, side: Side) -> float:
         return self.length if side == "right" else 0.0

@@ -57,10 +57,11 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
         screw = feature_of_part(s, axis, name)
         assert isinstance(screw, Screw)
         at = axis.steps[-1 if s[f"{name}.end"] == "right" else 0]
+        wide = 0.0 if axis.has_corners(at[0]) else max(at[3:])
         yield at_least(
             f"{name}-crest",
             name,
-            0.1 * screw.of.pitch - abs(max(at[3:]) - screw.of.major),
+            0.1 * screw.of.pitch - abs(wide - screw.of.major),
             0.0,
             f"Step under {spoken(name)} within a tenth of a pitch of {screw.of.says}",
         )
@@ -262,9 +263,11 @@ def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
 
 
 def _on_a_step(axis: Axis, name: str, start: float, long: float) -> Check:
-    """Whether what begins at a station lies on one step, and on no taper."""
+    """Whether what begins at a station lies on one step, on no taper and no flats."""
     under = [step for step in axis.steps if step[1] - 1e-6 <= start < step[2] - 1e-6]
-    room = under[0][2] - start if under and under[0][3] == under[0][4] else 0.0
+    room = 0.0
+    if under and under[0][3] == under[0][4] and not axis.has_corners(under[0][0]):
+        room = under[0][2] - start
     said = f"Step that {spoken(name)} is on"
     return at_least(f"{name}-on-a-step", name, room, long, said)
 
@@ -425,7 +428,7 @@ def checks(s: Values) -> Iterable[Check]:
             name,
             abs(over) <= most + 1e-9,
             f"{begun(spoken(name))} is the stock itself: {s['stock.diameter']:g} mm "
-            f"across for {across:g}, up to {most:g} apart is wanted.",
+            f"across for {across:g} mm, up to {most:g} mm apart is wanted.",
             have=over,
             need=most,
         )

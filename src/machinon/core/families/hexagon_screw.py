@@ -135,7 +135,7 @@ def checks(s: Values) -> Iterable[Check]:
             "stock",
             abs(over) <= DRAWN,
             f"The bar's flats are the head's: {s['stock.diameter']:g} mm across for "
-            f"{s['head.across']:g}, up to {DRAWN:g} apart is wanted.",
+            f"{s['head.across']:g} mm, up to {DRAWN:g} mm apart is wanted.",
             have=over,
             need=DRAWN,
         )
