@@ -23,6 +23,7 @@ from machinon.core.route.work.listed import lines_in_inches, work_list
 NAMED = re.compile(
     r"(?:\bM\d\S*(?: × [\d.]+)?|[Pp]itch [\d.]+|One after the other: [\d., ]+ mm"
     r"|(?:[Dd]rill(?: of| \d+ holes)?|Drill [a-z][a-z' -]*(?:\d+)?,|cutter(?: of)?"
+    r"|pin reamer"
     r"|end mill(?: of)?|counterbore|pins of|pegs to) [\d.]+ mm)"
 )
 MILLIMETRES = re.compile(r"\d mm\b(?![²³])|µm")
@@ -76,6 +77,7 @@ class InInches(unittest.TestCase):
         for metric, inch in (
             ("Counterbore 3 holes to ⌀12.7, 6.35 deep",
              "Counterbore 3 holes to ⌀0.500, 0.2500 deep"),
+            ("taper pin reamer 3 mm, 1:50", "taper pin reamer 3 mm, 1:50"),
             ("2 × ⌀6.6, counterbore ⌀11 × 6.4",
              "2 × ⌀0.260, counterbore ⌀0.433 × 0.252"),
             ("M6 × 1 × 6.0 deep, drill 5 × 9 deep",

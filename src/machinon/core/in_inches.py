@@ -23,7 +23,7 @@ _KEPT = (
 # a drill or cutter is called by its size in the system that it is of
 _TOOL = (
     r"(?:[Dd]rill(?: of| \d+ holes)?|Drill [a-z][a-z' -]*(?:\d+)?,|counterbore|"
-    r"end mill(?: of)?|cutter(?: of)?|pins of|pegs to)"
+    r"end mill(?: of)?|cutter(?: of)?|pin reamer|pins of|pegs to)"
 )
 _DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?![\d.]*°| holes)(?: mm)?"  # no cutter 60°
 _FRACTION = rf"\b{_TOOL} (?:\d+ )?\d+/\d+ in"
