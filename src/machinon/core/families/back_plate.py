@@ -365,8 +365,8 @@ def route(s: Values) -> tuple[Holding, ...]:
     into = tapped_for(s, "bolts")
     screw = cap_screw(str(s["bolts.screw"]))
     tapping = (
-        f"This is the tapping drill for {screw.size}, not the clearance "
-        f"drill of {screw.normal:g} mm."
+        f"This is the tapping drill for {screw.size}, not the clearance drill "
+        f"({screw.normal:g})."
     )
     last = (
         Step(
