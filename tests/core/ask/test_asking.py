@@ -160,6 +160,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     # 12 turns are 48, and 100 lines of 0.02 more
     ("handle 4 mm per turn 50 mm", "dial-turns", "turns", 12),
     ("offset 1.5 crank 3 jaw 25", "eccentric-packing", "", None),
+    ("chamfer 0.5 on 20", "chamfer", "depth", 0.5),
     # newtons, kilograms and the like are no millimetres: 9.81 x 20 x 0.15
     ("lever 20 kg 150", "lever", "torque", 29.42),
     # 100 x 150³ / (3 x 207000 x π 20⁴ / 64)
@@ -837,6 +838,8 @@ class WhatOneWouldSay(unittest.TestCase):
             "feed in for 0.3 off diameter",
             "tailstock correct 0.04 over 150 of 250",
             "can i cut 1.25 with 127",
+            "screw for 6 mm allen key",
+            "thread strip m8 aluminium 10 deep",
             "key length for 50 Nm on 20 shaft",
             "thread speed for 1.5 pitch",
             "radius 12.5 in diameter",

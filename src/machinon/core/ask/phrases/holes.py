@@ -354,6 +354,7 @@ def _eccentric(s: Said) -> Inputs | None:
 def _chamfer(s: Said) -> Inputs | None:
     if not s.has("chamfer", "bevel") or s.hears("thread"):
         return None
+    s.behind("on")  # what is chamfered, whose size is of no matter
     pair, angle = s.pair(), s.take("angle")
     if pair:
         leg, degrees = pair[:2]

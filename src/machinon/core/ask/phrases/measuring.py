@@ -54,6 +54,8 @@ def _dovetail(s: Said) -> Inputs | None:
 def _keyway(s: Said) -> Inputs | None:
     if not s.has("keyway", "key") or s.has("woodruff"):
         return None
+    if s.hears("allen", "hex", "hexagon", "screw", "spanner"):
+        return None  # a key that turns a screw
     pair = s.pair()
     size = s.size()
     other = "" if pair else s.size()

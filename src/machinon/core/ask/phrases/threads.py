@@ -319,7 +319,7 @@ def _crest(s: Said) -> Inputs | None:
 def _thread_depth(s: Said) -> Inputs | None:
     thread = thread_said(s)
     asked = s.has("depth", "pass", "infeed", "passe") | s.has("compound")
-    if not thread or s.has("countersink"):
+    if not thread or s.has("countersink", "strip"):
         return None
     if not (asked or (s.hears("slide") and s.has("top", "compound"))):
         return None
@@ -329,7 +329,9 @@ def _thread_depth(s: Said) -> Inputs | None:
         given["internal"] = "yes"
     if s.has("plunge"):
         return {**given, "school": "plunge"}
-    angle = s.take("angle") or s.near("at", kinds=_BARE) or s.take("number")
+    angle = s.take("angle") or s.near("at", kinds=_BARE)
+    if not angle and not s.hears("deep", "long"):
+        angle = s.take("number")
     return {**given, **({"angle": angle} if angle else {})}
 
 
