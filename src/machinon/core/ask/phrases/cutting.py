@@ -20,6 +20,7 @@ _TEMPERATURE = ("angle", "number")
 COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
 SHORT = 10  # times wider than long: no piece of bar is, unless it is said
 MOST_BORED = 20  # times as wide as it was: no more is done pass by pass
+LEAST_WARM = 0.3  # degrees: less is no warmth that anybody asks about
 THINNEST = 0.8  # mm: no mill is thinner in a shop
 POINT = 0.3  # of its diameter: how long a drill's point is
 
@@ -569,6 +570,8 @@ def _growth(s: Said) -> Inputs | None:
     if s.hears("shrink", "from", "at", "to", "in"):
         return None  # at 10 degrees is not so much warmer
     by = parse(cold, ANGLE) / (1.8 if fahrenheit else 1)
+    if abs(by) < LEAST_WARM:
+        return None
     return {**given, "temperature": round(20 + by, 2)}
 
 
