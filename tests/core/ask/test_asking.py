@@ -161,6 +161,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("handle 4 mm per turn 50 mm", "dial-turns", "turns", 12),
     ("offset 1.5 crank 3 jaw 25", "eccentric-packing", "", None),
     ("chamfer 0.5 on 20", "chamfer", "depth", 0.5),
+    # 40 + 2 times 1.5
+    ("gear 40 teeth m1.5 depth", "gear", "outside_diameter", 63),
     # newtons, kilograms and the like are no millimetres: 9.81 x 20 x 0.15
     ("lever 20 kg 150", "lever", "torque", 29.42),
     # 100 x 150³ / (3 x 207000 x π 20⁴ / 64)

@@ -50,6 +50,9 @@ def _gear(s: Said) -> Inputs | None:
     if not s.hears("gear", "wheel", "pinion") or s.hears("leadscrew", "screw", "pitch"):
         return None
     module = s.near("module", "mod", kinds=("number", "size"))
+    if not module and s.hears("teeth", "tooth"):  # m1.5, as a gear's is written
+        module = re.sub(r"(?i)^m\s*", "", s.take("thread", "zone"))
+        module = module if re.fullmatch(r"\d*\.?\d+", module) else ""
     dp = "" if module else s.near("dp", "diametral", kinds=("number",))
     teeth = s.near("teeth", "tooth", kinds=("number",))
     if not teeth and (module or dp):

@@ -413,6 +413,8 @@ def _gears(s: Said) -> Inputs | None:
         return None
     if any(part.kind == "rpm" for part in s.parts):
         return None
+    if s.hears("tooth", "teeth") and not s.hears("pitch", "leadscrew", "screw", "tpi"):
+        return None  # a gear itself
     wheels = s.listed("wheel", "gear") or s.listed("with")
     lead = _lead(s)
     thread = thread_said(s) if s.hears("gear", "gears", "wheels", "change") else ""
