@@ -552,8 +552,10 @@ def _swallows(feature: Feature, body: Body) -> bool:
     match feature:
         case CrossHoles():
             first, last = body.ends
-            return feature.hole.widest >= last - first
-        case Keyway() | Slits() | CrossSlot():
+            return feature.hole.widest >= min(last - first, body.largest)
+        case Slits():
+            return feature.width * len(feature.angles) >= body.largest / 2
+        case Keyway() | CrossSlot():
             return feature.width >= body.largest / 2
         case Flats():
             return feature.across <= body.hollow
