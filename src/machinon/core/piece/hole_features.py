@@ -111,7 +111,9 @@ class Hole(msgspec.Struct, frozen=True):
             down.append((-PAST, r))
         if self.depth is None:
             return (*down, (through + PAST, r))
-        return (*down, (self.depth, r), (self.depth + self.point, 0.0))
+        # one that ends before it begins takes nothing: a check says what is wrong
+        deep = max(self.depth, down[-1][0], 0.0)
+        return (*down, (deep, r), (deep + self.point, 0.0))
 
     @property
     def point(self) -> float:
