@@ -271,10 +271,9 @@ class Rebate(Feature, frozen=True):
 
     def cuts(self) -> tuple[Cut, ...]:
         length, wide, _ = self.block
+        into = max(self.width, 0.0)  # one that lies outside takes nothing
         low, high = (
-            (-PAST, self.width)
-            if self.side == "front"
-            else (wide - self.width, wide + PAST)
+            (-PAST, into) if self.side == "front" else (wide - into, wide + PAST)
         )
         frame = block_face("top", *self.block)
         outline = rectangle(-PAST, low, length + PAST, high)
