@@ -123,6 +123,7 @@ def _turns(t: _Teller) -> str:
 
 
 EXACT = 0.01  # seconds of arc: a division off by less is exact
+HAIR = 1e-6  # mm, by which a half is rounded up
 OF_A_WHEEL = 600.0  # m/min: nothing is cut so fast
 MANY = 8  # places in a row: of more the first and the last are said
 WHOLE = 1e-3  # µm: a size this near to a whole one is one
@@ -137,7 +138,8 @@ def _drill_named(t: _Teller, name: str, size: str) -> str:
     called = str(t[name])
     if called.endswith(("mm", "in")):
         return f"Drill {called}"
-    return f"Drill {called}, {length_text(float(t[size]), 0.01, t.inch)}"
+    told = length_text(float(t[size]) + HAIR, 0.01, t.inch)  # 3.175 is 3.18
+    return f"Drill {called}, {told}"
 
 
 def _tap_drill(t: _Teller) -> str:
