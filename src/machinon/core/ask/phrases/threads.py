@@ -134,12 +134,15 @@ def _of_hole(s: Said) -> Inputs | None:
 def _ream(s: Said) -> Inputs | None:
     if not s.has("ream", "reamer", "reaming", "reamed"):
         return None
-    if any(p.kind in ("material", "rpm", "speed", "thread") for p in s.parts):
+    fast = s.hears("speed", "rpm", "feed", "fast")
+    metal = not s.hears("drill") and any(p.kind == "material" for p in s.parts)
+    if fast or metal or any(p.kind in ("rpm", "speed", "thread") for p in s.parts):
         return None  # how fast it turns is asked
     asked = s.has("drill", "leave", "allowance", "hole", "before", "stock", "under")
     if not asked and any(p.kind in ("word", "zone") for p in s.parts if not p.used):
         return None  # a reamer and its size is enough, but for other questions
     s.has("size")
+    s.take("material")
     reamer = s.size()
     s.take("zone")
     return {"reamer": reamer} if reamer else None
