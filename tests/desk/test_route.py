@@ -230,6 +230,24 @@ class WhichMachine(WindowCase):
         self.job.undo()
         self.assertEqual(self.job.plan.mill.name, "Knee mill")
 
+    def test_it_is_ground_on_the_same_grinder_whichever_was_touched_last(self):
+        """A mandrel lies between the centres of one, not of the other."""
+        mates = families()["slit-arbor"].mate_keys.items()
+        sizes = {"nose.hard": "yes", **{k: f"{mate.usual}" for k, mate in mates}}
+        short = Machine("a", "Short grinder", "grinder", {"between_centres": "20"})
+        long = Machine("b", "Long grinder", "grinder", {"between_centres": "900"})
+        told = []
+        for first, last in ((short, long), (long, short)):
+            self.window.file.act("shop", "A grinder.", first)
+            self.window.file.act("shop", "Another one.", last)
+            job = begin_job(self.window.file, {"what": "slit-arbor", "name": "Mandrel"})
+            hard = replace(job.making, sizes=sizes)
+            self.window.file.act(job.id, "Hardened.", job.with_work(making=hard))
+            self.window.open_job(job.id)
+            told.append([check.says for check in self.job.plan.checks])
+        self.assertTrue(any("Short grinder" in says for says in told[0]), told[0])
+        self.assertEqual(*told)
+
 
 class InAnInchShop(WindowCase):
     def test_what_was_typed_of_a_mate_stays_the_size_it_was(self):

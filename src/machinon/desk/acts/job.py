@@ -101,10 +101,7 @@ class JobAtHand:
 
     def _mill_of(self, job: Job) -> Machine | None:
         """The mill of a job, else the first of the shop."""
-        mills = sorted(
-            (machine for machine in self._machines if machine.kind == "mill"),
-            key=lambda machine: machine.id,  # whichever of them was touched last
-        )
+        mills = [machine for machine in self._machines if machine.kind == "mill"]
         own = (machine for machine in mills if machine.id == job.mill)
         return next(own, mills[0] if mills else None)
 
@@ -129,7 +126,8 @@ class JobAtHand:
     # read once, as the shelves are: a job does not change it
     @functools.cached_property
     def _machines(self) -> tuple[Machine, ...]:
-        return tuple(self.file.all_of(Machine))
+        found = self.file.all_of(Machine)  # whichever of them was touched last
+        return tuple(sorted(found, key=lambda machine: machine.id))
 
     @functools.cached_property
     def _lathes(self) -> tuple[Lathe, ...]:
