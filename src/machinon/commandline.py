@@ -112,9 +112,10 @@ def ask_command(arguments: Sequence[str]) -> int:
             print(f"Or: machinon reckon {known.name}  {known.title}", file=sys.stderr)
         return 2
     print(told.sentence)
-    for places in answer.results.values():
+    kinds = {result.key: result.kind for result in _find(answer.reckoner).results}
+    for key, places in answer.results.items():
         if isinstance(places, list) and places and isinstance(places[0], list):
-            print(in_rows(places, LENGTH, inch))
+            print(in_rows(places, kinds[key], inch))
     print(f"Understood: {told.understood}")
     for caution in answer.cautions:
         print(f"Caution: {caution}")

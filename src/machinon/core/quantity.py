@@ -115,6 +115,7 @@ STRESS = Kind(
 )
 POUND = 0.45359237  # kg
 WEIGHT = 9.80665  # N of a kilogram
+TONNE = 1000 * WEIGHT  # N
 POUND_FORCE = POUND * WEIGHT  # N
 POUND_FOOT = POUND_FORCE * FOOT  # N·m
 MASS = Kind("mass", "kg", {"kg": 1.0, "g": 0.001}, "2.5kg or 40g", limit=1e6)

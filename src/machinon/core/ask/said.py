@@ -166,6 +166,11 @@ class SaidPart:
     unit: str = ""  # that follows a number, where it is not one of lengths
 
     @property
+    def is_free(self) -> bool:
+        """Whether nobody uses it yet, nor counts newtons and the like by it."""
+        return not self.used and not self.unit
+
+    @property
     def is_noise(self) -> bool:
         """Whether it says nothing by itself, as `for` and `the`."""
         return self.kind == "word" and _same().get(self.text.lower(), "-") == ""
@@ -211,7 +216,7 @@ class Said:
         """The first part of a kind that nobody uses yet, but for newtons and the like;
         empty for none."""
         for part in self.parts:
-            if part.kind in kinds and not part.used and not part.unit:
+            if part.kind in kinds and part.is_free:
                 part.used = True
                 return part.text
         return ""
@@ -271,8 +276,7 @@ class Said:
                 figure.used = unit.used = True
                 return figure.text
         for word, figure in self.told:
-            free = not figure.used and not figure.unit
-            if word.word in plain and figure.kind in kinds and free:
+            if word.word in plain and figure.kind in kinds and figure.is_free:
                 word.used = figure.used = True
                 return figure.text
         others = [figure for word, figure in self.told if word.word not in plain]
@@ -283,10 +287,7 @@ class Said:
                     (
                         p
                         for p in beside
-                        if p.kind in kinds
-                        and not p.used
-                        and not p.unit
-                        and p not in others
+                        if p.kind in kinds and p.is_free and p not in others
                     ),
                     None,
                 )
@@ -304,10 +305,20 @@ class Said:
             rest = self.parts[at + 1 :]
             says = (p for p in rest if p.text.lower() not in _BETWEEN)
             figure = next(says, None)
-            if figure is None or figure.used or figure.unit:
+            if figure is None or not figure.is_free:
                 continue
             if figure.kind in _FIGURES:
                 word.used = figure.used = True
+                return figure.text
+        return ""
+
+    def of_each(self, *of: str) -> str:
+        """The size that stands before `a tooth` or `per turn`; empty for none."""
+        for figure, by, each in self.threes:
+            says = by.text.lower() in ("a", "per", "each", "/")
+            named = each.word in of or each.text.lower() in of
+            if figure.kind in _FIGURES and says and named and not figure.used:
+                figure.used = each.used = True
                 return figure.text
         return ""
 

@@ -4,7 +4,6 @@ from collections.abc import Callable, Mapping
 from fractions import Fraction
 from typing import Any
 
-from machinon.core.cutting.broaching import TONNE
 from machinon.core.cutting.hardness import SCALES
 from machinon.core.cutting.speeds import fed_by
 from machinon.core.fits.bearing_seat import SPOILT
@@ -20,6 +19,7 @@ from machinon.core.quantity import (
     ROUGHNESS,
     STRESS,
     TEMPERATURE,
+    TONNE,
     TORQUE,
     TRAVEL,
     Kind,

@@ -3,10 +3,9 @@
 from typing import Any
 
 from machinon.core.materials import material as material_named
-from machinon.core.quantity import COUNT, FACTOR, FORCE, LENGTH, NUMBER
+from machinon.core.quantity import COUNT, FACTOR, FORCE, LENGTH, NUMBER, TONNE
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 
-TONNE = 9806.65  # N
 CHIP = 4.0  # times the tensile strength: what a chip of a broach resists; shop rule
 
 

@@ -91,10 +91,10 @@ def build(s: Values) -> Body:
         elif name in axis.balls:
             features.append(axis.balls[name])
         elif kind_of(name) == "bar":
-            across, sides = s[f"{name}.across"], SIDES_OF[s["stock.shape"]]
+            across = s[f"{name}.across"]
             features.append(
-                Flats(name, start, stop, across, sides)
-                if sides
+                Flats(name, start, stop, across, axis.sides)
+                if axis.sides
                 else BarAsItIs(name, start, stop, across)
             )
         else:
@@ -106,10 +106,10 @@ def build(s: Values) -> Body:
     # what is longer is for the jaws, and parted off
     long, end = s["stock.length"], axis.length + OVER
     start = -OVER if axis.first == "left" else end - long
-    wide, sides = s["stock.diameter"], SIDES_OF[s["stock.shape"]]
+    wide = s["stock.diameter"]
     stock = (
-        Bar(sides, wide, start, start + long)
-        if sides
+        Bar(axis.sides, wide, start, start + long)
+        if axis.sides
         else Round(wide, start, start + long)
     )
     return Body(stock, tuple(features))
@@ -188,8 +188,7 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
     for name, start, stop, a, b in along:
         if kind_of(name) == "step":
             title = f"Turn step {name[4:]} to ⌀{a:g}"
-            sided = SIDES_OF[s["stock.shape"]]
-            note = CORNERS if sided else ""
+            note = CORNERS if axis.sides else ""
             steps.append(Step("turn", (name,), title=title, note=note))
         elif kind_of(name) == "bar":
             continue  # no tool comes to it

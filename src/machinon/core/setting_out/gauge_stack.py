@@ -81,7 +81,7 @@ def _nearest(
     for further in (slack for slack in NEAR if slack > tolerance):
         chosen = stack(target, pieces, most, further)
         if chosen is not None:
-            return f"{sum(chosen):.6g} mm can be; "
+            return f"{sum(chosen):.7g} mm can be; "
     return ""
 
 

@@ -15,6 +15,7 @@ from machinon.core.quantity import (
     POUND,
     POUND_FOOT,
     POUND_FORCE,
+    TONNE,
     WEIGHT,
     parse,
 )
@@ -80,7 +81,7 @@ MEASURES: Mapping[str, tuple[Unit, ...]] = {
         Unit("kN", ("kilonewton",), 1000.0),
         Unit("lbf", ("lb", "pound"), POUND_FORCE),
         Unit("kgf", ("kg", "kilo"), WEIGHT),
-        Unit("tonf", ("tonne", "metric ton"), 1000 * WEIGHT),
+        Unit("tonf", ("tonne", "metric ton"), TONNE),
     ),
     "pressure": (
         Unit("bar", (), 1.0),
@@ -252,9 +253,7 @@ def figure_text(value: float, measure: str) -> str:
         Input("to", TEXT, "unit asked for; else all", None),
     ),
     results=(
-        Result(
-            "figure", NUMBER, "in the unit asked for, else in the first of the list"
-        ),
+        Result("figure", NUMBER, "in the unit asked for, else in the usual other one"),
         Result("unit", TEXT, "that it is in"),
         Result("measure", TEXT, "what is measured"),
         Result("others", TEXT, "in the other units of it"),

@@ -349,14 +349,14 @@ _EACH = ("tooth", "teeth", "flute")
 def _table_feed(s: Said) -> Inputs | None:
     """The feed of a tooth or a turn at the table, or the other way round."""
     travel, a_turn = _travel(s), ""
-    each = _said_of(s, *_EACH)
+    each = s.of_each(*_EACH)
     if not each and s.hears("per") and s.has(*_EACH):
         each = s.behind(*_EACH)  # feed per tooth 0.05
     if not each and s.hears("chip"):
         each = s.near("load")
     turning = s.hears("minute", "min") or any(p.kind == "rpm" for p in s.parts)
     if not each and turning:
-        each = a_turn = _said_of(s, "rev", "revolution")
+        each = a_turn = s.of_each("rev", "revolution")
     flutes = s.hears(*_EACH, "flutes")
     if not (travel or each) and flutes and any(p.kind == "rpm" for p in s.parts):
         each = _thin(s)  # 4 flutes 0.05 600 rpm
@@ -407,17 +407,6 @@ def _travel(s: Said) -> str:
     """A feed by the minute, as its sum reads it."""
     said = re.match(r"([\d./ ]+)(mm|in)", s.take("travel").lower())
     return f"{said[1].strip()}{said[2]}/min" if said else ""
-
-
-def _said_of(s: Said, *of: str) -> str:
-    """The figure that stands before `a tooth` or `per tooth`."""
-    for figure, by, each in s.threes:
-        says = by.text.lower() in ("a", "per", "each", "/")
-        named = each.word in of or each.text.lower() in of
-        if figure.kind in _SIZES and says and named and not figure.used:
-            figure.used = each.used = True
-            return figure.text
-    return ""
 
 
 @phrase("cutting-time", "time 100 long 0.1 feed 500 rpm")

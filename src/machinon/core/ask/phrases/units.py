@@ -132,7 +132,7 @@ def _by_handle(s: Said) -> Inputs | None:
         return None
     if s.hears("to", "from"):  # to turn 25.4 from 26.1
         return None
-    turn = _a_turn(s) or s.near("turn")
+    turn = s.of_each("turn") or s.near("turn")
     line = s.behind("line", "division", "graduation")
     lines = s.near("line", "division", "graduation", kinds=("number",))
     travel = s.near("travel") or s.size()
@@ -147,16 +147,6 @@ def _by_handle(s: Said) -> Inputs | None:
     doubled = s.has("diameter")
     given = {"travel": travel, "turn": turn, "division": line}
     return {**given, "dial": "diameter"} if doubled else given
-
-
-def _a_turn(s: Said) -> str:
-    """The size before `a turn` or `per turn`; empty for none."""
-    for size, by, turn in s.threes:
-        says = by.text.lower() in ("a", "per", "each") and turn.word == "turn"
-        if says and size.kind in ("size", "number") and not size.used:
-            size.used = True
-            return size.text
-    return ""
 
 
 @phrase("convert", "8 tpi in mm")
