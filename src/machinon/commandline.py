@@ -250,6 +250,7 @@ def _help(reckoning: Reckoning) -> str:
             f"  {given.key:<24} {given.meaning} ({_unit(given.kind)}); "
             + ", ".join(allowed)
         )
+    out += [f"  {group.words}." for group in reckoning.given]
     out += ["", "Results"]
     out += [f"  {r.key:<24} {r.meaning} ({_unit(r.kind)})" for r in reckoning.results]
     out += ["", "Source", *(f"  {source}" for source in reckoning.sources)]

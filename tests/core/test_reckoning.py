@@ -35,6 +35,33 @@ class Registry(unittest.TestCase):
                 keys = [given.key for given in reckoning.inputs]
                 self.assertEqual(len(keys), len(set(keys)))
 
+    def test_of_inputs_that_say_the_same_so_many_are_given_and_the_rest_is_refused(
+        self,
+    ):
+        """Too few or too many are told at one of them, with what is allowed."""
+        groups = [
+            (known, some) for known in reckonings().values() for some in known.given
+        ]
+        self.assertGreater(len(groups), 20)
+        for known, some in groups:
+            usual = {key: v for key, v in known.usual.items() if key not in some.keys}
+            samples = {given.key: given for given in known.inputs}
+            typed = {
+                key: samples[key].choices[0] if samples[key].choices else "2"
+                for key in some.keys
+            }
+            if "thread" in typed:
+                typed["thread"] = "M8"
+            with self.subTest(known.name, keys=some.keys):
+                self.assertTrue(all(samples[key].default is None for key in some.keys))
+                wrong = [typed] + [{}] * some.needed
+                for given in wrong:
+                    with self.assertRaisesRegex(BadInput, some.words) as refused:
+                        known.read({**usual, **given})
+                    self.assertIn(refused.exception.key, some.keys)
+        chamfer = reckonings()["chamfer"].given[0]
+        self.assertEqual(chamfer.words, "Give one of leg, face and depth")
+
     def test_an_answer_carries_its_working_and_units(self):
         answer = reckon("iso-limits", {"nominal": "46", "zone": "H7"})
         self.assertTrue(answer.working)

@@ -135,11 +135,12 @@ def material(name: str, key: str = "material") -> Material:
 _material = material  # the reckoning's own input is called `material`
 
 # which sizes each shape is made of
+# the sizes of each beside its length, with usual ones in mm
 SHAPES = {
-    "bar": ("diameter", "length"),
-    "tube": ("outside_diameter", "bore", "length"),
-    "block": ("width", "height", "length"),
-    "hexagon": ("across_flats", "length"),
+    "bar": {"diameter": 50.0},
+    "tube": {"outside_diameter": 50.0, "bore": 30.0},
+    "block": {"width": 50.0, "height": 30.0},
+    "hexagon": {"across_flats": 24.0},
 }
 
 
@@ -149,7 +150,7 @@ SHAPES = {
     title="Mass of a bar, tube, block or hexagon",
     usual={"shape": "bar", "diameter": 20, "length": 100, "material": "steel"},
     inputs=(
-        Input("shape", TEXT, "what it is", choices=tuple(SHAPES)),
+        Input("shape", TEXT, "what it is", choices=tuple(SHAPES), asks=SHAPES),
         Input("material", TEXT, "what it is made of"),
         Input("length", LENGTH, "its length", above=0),
         Input("diameter", LENGTH, "of a bar", default=None, above=0),
@@ -166,15 +167,14 @@ SHAPES = {
     sources=("geometry; densities are usual shop figures",),
 )
 def _mass(trail: Trail, shape: str, material: str, **sizes: Any) -> dict[str, Any]:
+    length = sizes.pop("length")
     for key in sizes:
         given = sizes[key] is not None
         if given and key not in SHAPES[shape]:
-            raise BadInput(
-                key, f"A {shape} has no {key}: it has " + ", ".join(SHAPES[shape]) + "."
-            )
+            has = ", ".join((*SHAPES[shape], "length"))
+            raise BadInput(key, f"A {shape} has no {key}: it has {has}.")
         if not given and key in SHAPES[shape]:
             raise BadInput(key, f"{key} is missing: a {shape} needs it.")
-    length = sizes["length"]
     if shape == "bar":
         area = math.pi / 4 * sizes["diameter"] ** 2
         says = f"π/4 × {sizes['diameter']:g}²"

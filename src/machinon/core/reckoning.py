@@ -129,6 +129,8 @@ class Input(Struct, frozen=True):
     many: bool = False
     # of a list whose entries have several values, each with its kind
     columns: tuple[tuple[str, Kind], ...] = ()
+    # what each choice asks besides, with a usual value in base units
+    asks: Mapping[str, Mapping[str, Any]] = {}
 
     @property
     def required(self) -> bool:
@@ -336,6 +338,42 @@ def plain_name(key: str) -> str:
     return key.replace("_", " ")
 
 
+class Given(Struct, frozen=True):
+    """Inputs of which so many are given: the others follow, or say the same."""
+
+    keys: tuple[str, ...]
+    count: int = 1
+    needed: bool = True  # where not, none of them may be given too
+
+    def check(self, values: Mapping[str, Any]) -> None:
+        """Raises BadInput where too few of them or too many are given."""
+        given = [key for key in self.keys if values[key] is not None]
+        if len(given) != self.count and (given or self.needed):
+            raise BadInput(self.keys[0], f"{self.words}.")
+
+    @property
+    def words(self) -> str:
+        """What is asked for: `Give one of leg, face and depth`."""
+        number = "two" if self.count == 2 else "one" if self.needed else "at most one"
+        *names, last = (key.replace("_", " ") for key in self.keys)
+        return f"Give {number} of {', '.join(names)} and {last}"
+
+
+def one_of(*keys: str) -> Given:
+    """Of these inputs one is given."""
+    return Given(keys)
+
+
+def two_of(*keys: str) -> Given:
+    """Of these inputs two are given."""
+    return Given(keys, 2)
+
+
+def at_most_one_of(*keys: str) -> Given:
+    """Of these inputs one is given, or none."""
+    return Given(keys, needed=False)
+
+
 class Result(Struct, frozen=True):
     """One named result."""
 
@@ -458,6 +496,7 @@ class Reckoning(Struct, frozen=True):
     group: str
     title: str
     usual: Mapping[str, Any]  # a question that one would ask it
+    given: tuple[Given, ...]
     inputs: tuple[Input, ...]
     results: tuple[Result, ...]
     sources: tuple[str, ...]
@@ -477,6 +516,8 @@ class Reckoning(Struct, frozen=True):
                 raise BadInput(asked.key, f"{asked.key} is missing: {asked.meaning}.")
             else:
                 values[asked.key] = asked.default
+        for group in self.given:
+            group.check(values)
         return values
 
     def answer(self, given: Mapping[str, Any], inch: bool = False) -> Answer:
@@ -580,6 +621,7 @@ def reckoning(
     group: str,
     title: str,
     usual: Mapping[str, Any],
+    given: tuple[Given, ...] = (),
     inputs: tuple[Input, ...],
     results: tuple[Result, ...],
     sources: tuple[str, ...],
@@ -590,7 +632,7 @@ def reckoning(
         work: Callable[..., Mapping[str, Any]],
     ) -> Callable[..., Mapping[str, Any]]:
         _declared[name] = Reckoning(
-            name, group, title, usual, inputs, results, sources, work
+            name, group, title, usual, given, inputs, results, sources, work
         )
         return work
 

@@ -7,48 +7,6 @@ from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, length_text, typed_again
 from machinon.core.reckoning import Answer, Input, Reckoning, plain_name
 
-# inputs of which one is given: the one typed last counts
-ONE_OF: dict[str, tuple[tuple[str, ...], ...]] = {
-    "centre-drill": (("bar", "mouth"),),
-    "chamfer": (("leg", "face", "depth"),),
-    "change-gears": (("pitch", "tpi"),),
-    "countersink": (("diameter", "depth"),),
-    "detent": (("land_diameter", "depth", "drill_angle"),),
-    "dividing": (("divisions", "angle"),),
-    "dovetail": (("measured", "width_top", "width_bottom"),),
-    "flat": (("width", "depth", "across"),),
-    "gear": (("module", "dp"),),
-    "hardness": (("rockwell_c", "rockwell_b", "brinell", "vickers", "strength"),),
-    "hole-row": (("pitch", "length"),),
-    "knurl": (("pitch", "tpi"),),
-    "table-feed": (("feed", "travel"),),
-    "temper-colour": (("heat", "colour"),),
-    "thread-dial": (("thread", "pitch"),),
-    "thread-identify": (("measured_major", "measured_minor"), ("pitch", "tpi")),
-    "turned-finish": (("feed", "roughness"),),
-}
-# of which two are given: the last two typed count
-TWO_OF = {
-    "arc": ("radius", "chord", "height", "angle"),
-    "taper-end": ("large", "small", "length"),
-    "triangle": ("side", "rise", "slope", "angle"),
-}
-# what a choice asks instead of what another one asked, to begin with; mm
-ASKS: dict[tuple[str, str], dict[str, dict[str, float]]] = {
-    ("mass", "shape"): {
-        "bar": {"diameter": 50.0},
-        "tube": {"outside_diameter": 50.0, "bore": 30.0},
-        "hexagon": {"across_flats": 24.0},
-        "block": {"width": 50.0, "height": 30.0},
-    },
-    ("taper-setup", "method"): {
-        "compound": {},
-        "indicator": {},
-        "sine": {},
-        "tailstock": {"length_between_centres": 200.0},
-    },
-}
-
 
 @dataclass(slots=True)
 class Question:
@@ -93,27 +51,24 @@ class Question:
 
     def _instead(self, key: str) -> list[str]:
         """The inputs that one takes the place of."""
-        name = self.reckoning.name
-        for group in ONE_OF.get(name, ()):
-            if key in group:
-                return [other for other in group if other != key]
-        group = TWO_OF.get(name, ())
-        others = [other for other in group if other != key and other in self.given]
-        if key not in group or len(others) < 2:
+        group = next((some for some in self.reckoning.given if key in some.keys), None)
+        if group is None:
             return []
-        typed = [other for other in self.typed if other in others]
-        kept = typed[-1] if typed else others[0]
-        return [other for other in others if other != kept]
+        given = [other for other in group.keys if other != key and other in self.given]
+        others = given[::-1]  # so that the first one stays, where none was typed
+        # what was typed last stays, and what nobody typed goes first
+        typed = list(self.typed)
+        others.sort(key=lambda other: typed.index(other) if other in typed else -1)
+        return others[: len(others) + 1 - group.count]
 
     def _ask_with(self, key: str, choice: str) -> None:
         """Asks the inputs of a choice, and not those of another one."""
-        choices = ASKS.get((self.reckoning.name, key), {})
-        if choice not in choices:
-            return
-        for asked in choices.values():
-            for unasked in asked.keys() - choices[choice].keys():
+        asks = next(one.asks for one in self.reckoning.inputs if one.key == key)
+        mine = asks.get(choice, {})
+        for asked in asks.values():
+            for unasked in asked.keys() - mine.keys():
                 self._leave_out(unasked)
-        for asked_key, value in choices[choice].items():
+        for asked_key, value in mine.items():
             self.given.setdefault(asked_key, value)
 
 

@@ -107,7 +107,7 @@ class Speeds(unittest.TestCase):
         for given, key in (
             ({"feed": 0.81}, "feed"),
             ({"roughness": 60}, "roughness"),
-            ({"feed": 0.1, "roughness": 1}, "roughness"),
+            ({"feed": 0.1, "roughness": 1}, "feed"),
             ({}, "feed"),
         ):
             with self.subTest(given), self.assertRaises(BadInput) as refused:

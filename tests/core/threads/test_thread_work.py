@@ -132,7 +132,7 @@ class Dial(unittest.TestCase):
                 of_pitch = asked("thread-dial", pitch=pitch, leadscrew=screw)
                 self.assertEqual(of_thread, of_pitch)
         refused(self, "thread", "thread-dial", leadscrew="8tpi")
-        refused(self, "pitch", "thread-dial", leadscrew=4, pitch=1, thread="M8")
+        refused(self, "thread", "thread-dial", leadscrew=4, pitch=1, thread="M8")
 
     def test_on_every_mark_given_the_tool_falls_into_the_thread_and_on_no_other(self):
         """A turn of the dial is as many threads of the lead screw as it has teeth;
@@ -396,7 +396,7 @@ class Torque(unittest.TestCase):
                 found = asked("screw-torque", thread=thread, **given)
                 self.assertAlmostEqual(found["stress"], 0.75 * proof)
         refused(self, "grade", "screw-torque", thread="M42", grade="8.8")
-        refused(self, "preload", "screw-torque", thread="M8", torque=9, preload=9)
+        refused(self, "torque", "screw-torque", thread="M8", torque=9, preload=9)
 
     def test_a_screw_past_its_proof_load_is_cautioned(self):
         self.assertTrue(reckon("screw-torque", {"thread": "M6", "torque": 20}).cautions)

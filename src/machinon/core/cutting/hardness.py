@@ -7,7 +7,7 @@ from typing import Any, NamedTuple
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import NUMBER, STRESS
-from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning
 from machinon.core.tables import rows
 
 
@@ -74,8 +74,9 @@ def reads(hv: float, scale: str) -> float | None:
     group="Fits and materials",
     title="A hardness in other scales, and the strength with it",
     usual={"rockwell_c": 60},
+    given=(one_of("rockwell_c", "rockwell_b", "brinell", "vickers", "strength"),),
     inputs=(
-        Input("rockwell_c", NUMBER, "HRC, as read or asked for; one of these", None),
+        Input("rockwell_c", NUMBER, "HRC, as read or asked for", None),
         Input("rockwell_b", NUMBER, "HRB, of soft steel", None),
         Input("brinell", NUMBER, "HB", None),
         Input("vickers", NUMBER, "HV", None),
@@ -94,10 +95,7 @@ def reads(hv: float, scale: str) -> float | None:
     ),
 )
 def _hardness(trail: Trail, **asked: float | None) -> dict[str, Any]:
-    given = {key: value for key, value in asked.items() if value is not None}
-    if len(given) != 1:
-        raise BadInput("rockwell_c", "Say one hardness, or the strength.")
-    ((key, value),) = given.items()
+    key, value = next((key, hard) for key, hard in asked.items() if hard is not None)
     scale = SCALES[key]
     hv = trail.step(
         "Vickers",

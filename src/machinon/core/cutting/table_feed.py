@@ -5,7 +5,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, DURATION, FEED, LENGTH, ROTATION, TRAVEL
-from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning
 
 
 @reckoning(
@@ -20,6 +20,7 @@ from machinon.core.reckoning import Input, Result, Trail, reckoning
         "diameter": 12,
         "width": 4,
     },
+    given=(one_of("feed", "travel"),),
     inputs=(
         Input("rpm", ROTATION, "of the cutter", None, above=0),
         Input("teeth", COUNT, "of the cutter", None, low=1, high=400),
@@ -54,8 +55,6 @@ def _table_feed(
     diameter: float | None,
     width: float | None,
 ) -> dict[str, Any]:
-    if (feed is None) == (travel is None):
-        raise BadInput("feed", "Give the feed of a tooth, or the table's: one of them.")
     if (diameter is None) != (width is None):
         missing = "diameter" if diameter is None else "width"
         raise BadInput(missing, "The chip goes by both the cutter and the width.")

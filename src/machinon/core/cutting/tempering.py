@@ -7,7 +7,7 @@ from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import TEMPERATURE
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Result, Trail, one_of, reckoning
 from machinon.core.tables import rows
 
 
@@ -34,6 +34,7 @@ def temper_colours() -> tuple[TemperColour, ...]:
     group="Fits and materials",
     title="Tempering by colour",
     usual={"colour": "purple"},
+    given=(one_of("heat", "colour"),),
     inputs=(
         Input("heat", TEMPERATURE, "wanted; else by the colour", None, low=0),
         Input(
@@ -61,8 +62,6 @@ def _temper_colour(
 ) -> dict[str, Any]:
     known = temper_colours()
     first, last = known[0], known[-1]
-    if (heat is None) == (colour is None):
-        raise BadInput("heat", "Say a heat or a colour, one of the two.")
     if heat is not None and not first.least <= heat <= last.most:
         raise BadInput(
             "heat", f"Steel colours from {first.least:g} to {last.most:g} °C."

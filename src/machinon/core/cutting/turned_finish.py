@@ -5,7 +5,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import FEED, LENGTH, ROUGHNESS
-from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning
 
 # from crest to valley, in parts of the mean roughness of parabolas side by side
 CREST_TO_MEAN = 9 * math.sqrt(3) / 4
@@ -16,6 +16,7 @@ CREST_TO_MEAN = 9 * math.sqrt(3) / 4
     group="Cutting",
     title="Ridges that a turning tool leaves",
     usual={"nose_radius": 0.4, "feed": 0.1},
+    given=(one_of("feed", "roughness"),),
     inputs=(
         Input("nose_radius", LENGTH, "of the tool", low=0.02, high=20),
         Input("feed", FEED, "a turn", default=None, above=0, high=10),
@@ -31,8 +32,6 @@ CREST_TO_MEAN = 9 * math.sqrt(3) / 4
 def _turned_finish(
     trail: Trail, nose_radius: float, feed: float | None, roughness: float | None
 ) -> dict[str, Any]:
-    if feed is not None and roughness is not None:
-        raise BadInput("roughness", "The feed is given: give one of them.")
     if roughness is not None:
         feed = trail.step(
             "Feed a turn",
@@ -40,8 +39,7 @@ def _turned_finish(
             math.sqrt(8 * CREST_TO_MEAN * nose_radius * roughness / 1000),
             FEED,
         )
-    elif feed is None:
-        raise BadInput("feed", "Give the feed, or the roughness that is wanted.")
+    assert feed is not None
     if feed > 2 * nose_radius:
         raise BadInput(
             "feed" if roughness is None else "roughness",

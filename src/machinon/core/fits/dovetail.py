@@ -7,7 +7,7 @@ from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
-from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, one_of, reckoning
 from machinon.core.sizes.fit import nothing_left, rising_play
 
 
@@ -67,6 +67,7 @@ def _sits(pin: float, depth: float, angle: float, where: str) -> float:
     group="Measuring over and across",
     title="A dovetail over or between pins",
     usual={"pin": 10, "width_bottom": 50, "depth": 12},
+    given=(one_of("width_bottom", "width_top", "measured"),),
     inputs=(
         Input("angle", ANGLE, "floor to flank", default=60.0, low=30, high=85),
         Input("pin", LENGTH, "diameter of each pin", above=0),
@@ -119,8 +120,6 @@ def _dovetail(
         results["pin_max"] = _sits(pin, depth, angle, "corner")
     if measured is not None:
         bottom = measured + reach if internal else measured - reach
-        if width_bottom is not None or width_top is not None:
-            raise BadInput("measured", "Give the reading or a width, not both.")
         trail.step(
             "Between the corners",
             f"{measured:g} {'+' if internal else '−'} {reach:.4f}",
@@ -128,18 +127,13 @@ def _dovetail(
         )
     elif width_bottom is not None:
         bottom = width_bottom
-        if width_top is not None:
-            raise BadInput("width_top", "Give the top or the bottom width, not both.")
-    elif width_top is not None:
+    else:
+        assert width_top is not None
         if depth is None:
             raise BadInput("depth", "depth is missing: the top width needs it.")
         splay = 2 * depth / math.tan(2 * half)
         bottom = width_top + (splay if internal else -splay)
         trail.step("Between the corners", f"{width_top:g} ± {splay:.4f}", bottom)
-    else:
-        raise BadInput(
-            "width_bottom", "Give width_bottom, width_top with depth, or measured."
-        )
     if not bottom > 0:
         raise BadInput(
             "measured" if measured is not None else "width_top",

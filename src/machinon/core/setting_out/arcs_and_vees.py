@@ -5,7 +5,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH, NUMBER
-from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.reckoning import Input, Result, Trail, reckoning, two_of
 
 
 @reckoning(
@@ -13,6 +13,7 @@ from machinon.core.reckoning import Input, Result, Trail, reckoning
     group="Measuring over and across",
     title="An arc from two of its parts",
     usual={"radius": 50, "angle": 30},
+    given=(two_of("radius", "chord", "height", "angle"),),
     inputs=(
         Input("radius", LENGTH, "of the arc", None, above=0),
         Input("chord", LENGTH, "straight from end to end", None, above=0),
@@ -35,9 +36,6 @@ def _arc(
     height: float | None,
     angle: float | None,
 ) -> dict[str, Any]:
-    given = [value for value in (radius, chord, height, angle) if value is not None]
-    if len(given) != 2:
-        raise BadInput("radius", "Give two of radius, chord, height and angle.")
     half = math.radians(angle / 2) if angle is not None else 0.0
     if radius is not None and chord is not None:
         if chord > 2 * radius:

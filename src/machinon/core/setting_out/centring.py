@@ -7,7 +7,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, DIRECTION, LENGTH
-from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning
 from machinon.core.setting_out.runout import TURN_INPUTS, resolve
 
 
@@ -132,6 +132,7 @@ def _lone(readings: Sequence[float]) -> int | None:
     group="Measuring over and across",
     title="A dimple for a detent ball",
     usual={"ball": 6, "depth": 0.8},
+    given=(one_of("land_diameter", "depth", "drill_angle"),),
     inputs=(
         Input("ball", LENGTH, "diameter of the ball", above=0),
         Input("land_diameter", LENGTH, "of the dimple's rim", default=None, above=0),
@@ -154,10 +155,6 @@ def _detent(
     depth: float | None,
     drill_angle: float | None,
 ) -> dict[str, Any]:
-    if sum(size is not None for size in (land_diameter, depth, drill_angle)) != 1:
-        raise BadInput(
-            "land_diameter", "Give one of land_diameter, depth, drill_angle."
-        )
     radius = ball / 2
     if drill_angle is not None:
         half = math.radians(drill_angle) / 2

@@ -5,7 +5,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
-from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning
 
 
 def cone_depth(mouth: float, angle: float) -> float:
@@ -22,6 +22,7 @@ def cone_depth(mouth: float, angle: float) -> float:
     group="Holes, patterns and dividing",
     title="How deep a countersink, a spot drill or a drill's point goes",
     usual={"diameter": 10},
+    given=(one_of("diameter", "depth"),),
     inputs=(
         Input("diameter", LENGTH, "across its mouth", default=None, above=0, high=300),
         Input(
@@ -49,8 +50,6 @@ def _countersink(
     angle: float,
     hole: float,
 ) -> dict[str, Any]:
-    if (diameter is None) == (depth is None):
-        raise BadInput("diameter", "Give one of its diameter and its depth.")
     if diameter is None:
         assert depth is not None
         diameter = trail.step(

@@ -6,7 +6,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, NUMBER
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Result, Trail, one_of, reckoning
 
 SHOWN = 10
 
@@ -34,6 +34,7 @@ PLATES = (
     group="Holes, patterns and dividing",
     title="Turns and holes of a dividing head or rotary table",
     usual={"divisions": 7, "worm": 40, "plates": PLATES},
+    given=(one_of("divisions", "angle"),),
     inputs=(
         Input("divisions", COUNT, "of the circle", default=None, low=2, high=10_000),
         Input("angle", ANGLE, "to turn instead", default=None, above=0, high=360),
@@ -59,8 +60,6 @@ def _dividing(
     worm: int,
     plates: tuple[int, ...],
 ) -> dict[str, Any]:
-    if (divisions is None) == (angle is None):
-        raise BadInput("divisions", "Give the divisions or the angle, one of the two.")
     if divisions is not None:
         step = 360 / divisions
         turns = Fraction(worm, divisions)

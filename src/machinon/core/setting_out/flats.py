@@ -5,7 +5,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH
-from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning, two_of
 
 
 @reckoning(
@@ -13,6 +13,7 @@ from machinon.core.reckoning import Input, Result, Trail, reckoning
     group="Measuring over and across",
     title="A flat on a round: depth, width, and across",
     usual={"diameter": 12, "width": 8},
+    given=(one_of("width", "depth", "across"),),
     inputs=(
         Input("diameter", LENGTH, "of the round", above=0),
         Input("width", LENGTH, "of the flat", None, above=0),
@@ -33,8 +34,6 @@ def _flat(
     depth: float | None,
     across: float | None,
 ) -> dict[str, Any]:
-    if sum(size is not None for size in (width, depth, across)) != 1:
-        raise BadInput("width", "Give one of width, depth and across.")
     radius = diameter / 2
     if width is not None:
         if not width <= diameter:
@@ -116,6 +115,7 @@ def _elongation(
     group="Measuring over and across",
     title="A right-angled triangle from two of its parts",
     usual={"side": 3, "rise": 4},
+    given=(two_of("side", "rise", "slope", "angle"),),
     inputs=(
         Input("side", LENGTH, "along the base", None, above=0),
         Input("rise", LENGTH, "square to the base", None, above=0),
@@ -138,9 +138,6 @@ def _triangle(
     slope: float | None,
     angle: float | None,
 ) -> dict[str, Any]:
-    given = [value for value in (side, rise, slope, angle) if value is not None]
-    if len(given) != 2:
-        raise BadInput("side", "Give two of side, rise, slope and angle.")
     if slope is not None:
         for key, value in (("side", side), ("rise", rise)):
             if value is not None and not value < slope:

@@ -3,9 +3,8 @@
 import math
 from typing import Any
 
-from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, INCH, LENGTH, NUMBER
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Result, Trail, one_of, reckoning
 
 # teeth that each cutter of a set of eight is for
 CUTTERS = (12, 14, 17, 21, 26, 35, 55, 135)
@@ -18,6 +17,7 @@ INCH_DEPTH = 2.157
     group="Holes, patterns and dividing",
     title="A spur gear: blank, depth and size over its teeth",
     usual={"teeth": 30, "module": 2, "mate": 45},
+    given=(one_of("module", "dp"),),
     inputs=(
         Input("teeth", COUNT, "of the gear", low=6, high=500),
         Input("module", LENGTH, "its module", default=None, above=0, high=50),
@@ -52,8 +52,6 @@ def _gear(
     mate: int | None,
     pressure_angle: float,
 ) -> dict[str, Any]:
-    if (module is None) == (dp is None):
-        raise BadInput("module", "Give one of the module and the diametral pitch.")
     m = module
     if m is None:
         assert dp is not None

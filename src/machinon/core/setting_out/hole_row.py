@@ -4,7 +4,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, LENGTH
-from machinon.core.reckoning import Input, Result, Trail, reckoning
+from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning
 
 
 @reckoning(
@@ -12,6 +12,7 @@ from machinon.core.reckoning import Input, Result, Trail, reckoning
     group="Holes, patterns and dividing",
     title="Holes in a row",
     usual={"holes": 5, "length": 200, "edge": 15},
+    given=(one_of("pitch", "length"),),
     inputs=(
         Input("holes", COUNT, "how many", low=2, high=500),
         Input("pitch", LENGTH, "from one to the next", default=None, above=0),
@@ -41,8 +42,6 @@ def _hole_row(
     edge: float | None,
     start: float,
 ) -> dict[str, Any]:
-    if (pitch is None) == (length is None):
-        raise BadInput("pitch", "Give one of the pitch and the length.")
     if pitch is not None:
         first = start + (edge or 0.0)
     else:

@@ -5,7 +5,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, LENGTH
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Result, Trail, one_of, reckoning
 
 
 @reckoning(
@@ -74,6 +74,7 @@ def _polygon(trail: Trail, **given: Any) -> dict[str, Any]:
     group="Holes, patterns and dividing",
     title="A chamfer: leg, face and depth",
     usual={"face": 2},
+    given=(one_of("leg", "face", "depth"),),
     inputs=(
         Input("leg", LENGTH, "along the face it is fed into", default=None, above=0),
         Input("face", LENGTH, "width of the slanted face", default=None, above=0),
@@ -100,8 +101,6 @@ def _chamfer(
     depth: float | None,
     angle: float,
 ) -> dict[str, Any]:
-    if sum(size is not None for size in (leg, face, depth)) != 1:
-        raise BadInput("leg", "Give one of leg, face and depth.")
     a = math.radians(angle)
     if face is not None:
         leg = trail.step("Leg", f"{face:g} × cos {angle:g}°", face * math.cos(a))

@@ -5,7 +5,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, COUNT, INCH, LENGTH, NUMBER
-from machinon.core.reckoning import PITCH, Input, Result, Trail, reckoning
+from machinon.core.reckoning import PITCH, Input, Result, Trail, one_of, reckoning
 from machinon.core.setting_out.gauge_stack import stack
 
 # the usual set of 87 pieces, mm
@@ -50,6 +50,7 @@ def _angle_block(trail: Trail, angle: float, length: float) -> dict[str, Any]:
     group="Cutting",
     title="Diameters that knurl cleanly",
     usual={"pitch": 1, "diameter": 20},
+    given=(one_of("pitch", "tpi"),),
     inputs=(
         Input("pitch", PITCH, "of the wheel, round the work", None, above=0, high=10),
         Input("tpi", NUMBER, "teeth to the inch of the wheel", None, above=0, high=200),
@@ -65,8 +66,6 @@ def _angle_block(trail: Trail, angle: float, length: float) -> dict[str, Any]:
 def _knurl(
     trail: Trail, pitch: float | None, tpi: float | None, diameter: float
 ) -> dict[str, Any]:
-    if (pitch is None) == (tpi is None):
-        raise BadInput("pitch", "Give the pitch or the teeth to the inch, one of them.")
     if pitch is None:
         assert tpi is not None
         pitch = INCH / tpi

@@ -6,7 +6,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Result, Trail, one_of, reckoning
 from machinon.core.tables import rows
 
 MOUTH = 0.3  # of the bar: a centre so wide carries it
@@ -38,6 +38,7 @@ def centre_drill_for(mouth: float) -> str:
     group="Setting up",
     title="Which centre drill, and how deep",
     usual={"bar": 20},
+    given=(one_of("bar", "mouth"),),
     inputs=(
         Input("bar", LENGTH, "that turns on the centre", None, above=0, high=1000),
         Input("mouth", LENGTH, "or how wide its mouth shall be", None, above=0),
@@ -57,8 +58,6 @@ def centre_drill_for(mouth: float) -> str:
 def _centre_drill(
     trail: Trail, bar: float | None, mouth: float | None
 ) -> dict[str, Any]:
-    if (bar is None) == (mouth is None):
-        raise BadInput("bar", "Give one of the bar and the mouth.")
     if mouth is None:
         assert bar is not None
         mouth = trail.step(

@@ -6,9 +6,18 @@ from typing import Any
 
 from msgspec import Struct
 
-from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH, LENGTH, NUMBER
-from machinon.core.reckoning import FLAG, PITCH, TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import (
+    FLAG,
+    PITCH,
+    TEXT,
+    Input,
+    Result,
+    Trail,
+    at_most_one_of,
+    one_of,
+    reckoning,
+)
 from machinon.core.sizes.likely import LITTLE, MOST, Likely
 from machinon.core.threads.screw_thread import FormName, Thread, known_threads
 
@@ -142,6 +151,7 @@ def _decides(first: Thread, second: Thread) -> str:
     group="Threads",
     title="Which thread it is, from a diameter and a pitch",
     usual={"measured_major": 7.85, "tpi": 18},
+    given=(one_of("measured_major", "measured_minor"), at_most_one_of("pitch", "tpi")),
     inputs=(
         Input("measured_major", LENGTH, "over the crests", default=None, above=0),
         Input("measured_minor", LENGTH, "bore, or root", default=None, above=0),
@@ -171,12 +181,6 @@ def _identify(
     internal: bool,
     uncertainty: float,
 ) -> dict[str, Any]:
-    if (measured_major is None) == (measured_minor is None):
-        raise BadInput(
-            "measured_major", "Give the major or the minor diameter, one of the two."
-        )
-    if pitch is not None and tpi is not None:
-        raise BadInput("tpi", "Give the pitch or the threads per inch, not both.")
     if tpi is not None:
         pitch = INCH / tpi
     size = measured_major if measured_major is not None else measured_minor

@@ -19,7 +19,14 @@ ALONG = ("axis", "slide")
     usual={"taper": "MT3", "method": "indicator", "travel": 60},
     inputs=(
         Input("taper", TEXT, "the taper, by name, ratio or large/small/length"),
-        Input("method", TEXT, "how it is set", default="compound", choices=METHODS),
+        Input(
+            "method",
+            TEXT,
+            "how it is set",
+            default="compound",
+            choices=METHODS,
+            asks={"tailstock": {"length_between_centres": 200.0}},
+        ),
         Input(
             "travel",
             LENGTH,

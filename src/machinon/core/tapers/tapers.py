@@ -11,7 +11,7 @@ from msgspec import Struct
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import ANGLE, FACTOR, INCH, LENGTH, NUMBER, SLOPE
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning, two_of
 from machinon.core.tables import rows
 from machinon.core.tapers.shanks import shank_ends
 
@@ -201,6 +201,7 @@ def _taper(trail: Trail, name: str) -> dict[str, Any]:
     group="Tapers",
     title="The other end of a taper, or how long it is",
     usual={"taper": "1:10", "large": 20, "length": 40},
+    given=(two_of("large", "small", "length"),),
     inputs=(
         Input("taper", TEXT, "1:20, 7/24, MT3 or end/end/length"),
         Input("large", LENGTH, "diameter at the large end", None, above=0),
@@ -224,9 +225,6 @@ def _taper_end(
 ) -> dict[str, Any]:
     named = taper_of(taper, "taper")
     trail.source(named.source)
-    known = [value for value in (large, small, length) if value is not None]
-    if len(known) != 2:
-        raise BadInput("large", "Give two of large end, small end and length.")
     ratio = named.ratio
     if length is None:
         assert large is not None

@@ -8,7 +8,7 @@ from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, INCH, LENGTH, NUMBER, PERCENT
-from machinon.core.reckoning import PITCH, Input, Result, Trail, reckoning
+from machinon.core.reckoning import PITCH, Input, Result, Trail, one_of, reckoning
 from machinon.core.threads.thread_dial import exact
 
 CLEAR = 15  # teeth by which a pair must overreach its neighbour; a rule of thumb
@@ -135,6 +135,7 @@ def trains(
         "leadscrew": 4,
         "gears": [20, 25, 30, 35, 40, 45, 50, 60, 65, 80, 100, 127],
     },
+    given=(one_of("pitch", "tpi"),),
     inputs=(
         Input("pitch", PITCH, "pitch to cut", default=None, above=0, high=100),
         Input(
@@ -168,8 +169,6 @@ def _change_gears(
     max_error: float | None,
     most: int,
 ) -> dict[str, Any]:
-    if (pitch is None) == (tpi is None):
-        raise BadInput("pitch", "Give the pitch or the threads per inch, one of them.")
     if len(gears) < 2:
         raise BadInput("gears", "A train takes at least 2 wheels.")
     if len(gears) > 60:

@@ -6,7 +6,14 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import FORCE, PERCENT, STRESS, TORQUE
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import (
+    TEXT,
+    Input,
+    Result,
+    Trail,
+    at_most_one_of,
+    reckoning,
+)
 from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import Thread, thread_of
 
@@ -45,6 +52,7 @@ def _proof(thread: Thread, grade: str) -> tuple[float, str]:
     group="Threads",
     title="Torque of a screw, and what it clamps with",
     usual={"thread": "M8"},
+    given=(at_most_one_of("torque", "preload"),),
     inputs=(
         Input("thread", TEXT, "the screw, such as M8 or 1/4-20"),
         Input("torque", TORQUE, "that it is tightened to", default=None, above=0),
@@ -78,8 +86,6 @@ def _screw_torque(
     grade: str | None,
     oiled: str,
 ) -> dict[str, Any]:
-    if torque is not None and preload is not None:
-        raise BadInput("preload", "The torque is given: give one of them.")
     sizes = thread_of(thread)
     grade = grade or ("SAE 5" if sizes.inch else "8.8")
     proof, source = _proof(sizes, grade)

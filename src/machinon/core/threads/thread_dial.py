@@ -3,9 +3,17 @@
 from fractions import Fraction
 from typing import Any
 
-from machinon.core.errors import BadInput
 from machinon.core.quantity import COUNT, INCH
-from machinon.core.reckoning import FLAG, PITCH, TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import (
+    FLAG,
+    PITCH,
+    TEXT,
+    Input,
+    Result,
+    Trail,
+    one_of,
+    reckoning,
+)
 from machinon.core.threads.screw_thread import thread_of
 
 
@@ -28,6 +36,7 @@ def _by_the_inch(pitch: float) -> bool:
     group="Threads",
     title="On which marks of the thread dial the half-nuts may close",
     usual={"thread": "5/16-18", "leadscrew": "8tpi"},
+    given=(one_of("thread", "pitch"),),
     inputs=(
         Input(
             "thread",
@@ -71,14 +80,11 @@ def _thread_dial(
     dial_teeth: int,
     dial_marks: int,
 ) -> dict[str, Any]:
-    if thread is not None and pitch is not None:
-        raise BadInput("pitch", "The thread is given: give one of them.")
     if thread is not None:
         pitch, inch_work = thread_of(thread).lead, thread_of(thread).inch
-    elif pitch is not None:
-        inch_work = _by_the_inch(pitch)
     else:
-        raise BadInput("thread", "Give the thread, or its pitch.")
+        assert pitch is not None
+        inch_work = _by_the_inch(pitch)
     ratio = exact(pitch) / exact(leadscrew)
     # after this many threads of the lead screw both are in step again
     steps = ratio.numerator
