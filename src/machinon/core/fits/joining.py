@@ -452,7 +452,7 @@ def _bond_gap(
 @reckoning(
     "thermal-size",
     group="Fits and materials",
-    title="A size at 20 °C from one measured warm or cold",
+    title="A size at another temperature, as at 20 °C",
     usual={"size": 100, "temperature": 30, "material": "aluminium"},
     inputs=(
         Input("size", LENGTH, "as it is at the temperature", above=0),

@@ -554,14 +554,14 @@ def _growth(s: Said) -> Inputs | None:
         return None
     given: Inputs = {"size": size, "material": metal or "steel"}
     if warm:
-        there, here = _celsius(warm, fahrenheit), _celsius(cold, fahrenheit)
-        return {**given, "temperature": there, "reference": here}
+        here, there = _celsius(cold, fahrenheit), _celsius(warm, fahrenheit)
+        return {**given, "temperature": here, "reference": there}
     if s.hears("shrink", "from", "at", "to", "in"):
         return None  # at 10 degrees is not so much warmer
     by = parse(cold, ANGLE) / (1.8 if fahrenheit else 1)
     if abs(by) < LEAST_WARM:
         return None
-    return {**given, "temperature": round(20 + by, 2)}
+    return {**given, "temperature": 20, "reference": round(20 + by, 2)}
 
 
 def _celsius(said: str, fahrenheit: bool) -> float:
@@ -587,7 +587,8 @@ def _warm(s: Said) -> Inputs | None:
     ):
         return None  # how warm it has to be, is asked
     if s.hears("per", "each") and s.has("degree") and sizes == 1:
-        return {"size": s.size(), "material": metal or "steel", "temperature": 21}
+        one = {"material": metal or "steel", "temperature": 20, "reference": 21}
+        return {"size": s.size(), **one}
     said = s.take("angle") or s.near("warmer", "cooler", "c", "f", kinds=_BARE)
     size, fahrenheit = s.size(), s.has("f", "fahrenheit")
     if not size or not said:
@@ -598,7 +599,10 @@ def _warm(s: Said) -> Inputs | None:
     if not absolute and not (at and s.hears("grow", "grows", "expand", "expands")):
         by = there - _celsius("0", fahrenheit)
         there = 20 + by * (1 if warmer else -1)
-    return {"size": size, "material": metal or "steel", "temperature": round(there, 2)}
+    given: Inputs = {"size": size, "material": metal or "steel"}
+    if absolute:
+        return {**given, "temperature": round(there, 2)}
+    return {**given, "temperature": 20, "reference": round(there, 2)}
 
 
 @phrase("temper-colour", "temper straw")

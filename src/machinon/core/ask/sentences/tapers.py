@@ -1,0 +1,85 @@
+"""Sentences of tapers and their set-up."""
+
+from machinon.core.ask.sentences.teller import Teller, Tellings
+from machinon.core.tapers.tapers import taper_of
+
+ALIKE = 1.0  # minutes of arc: no further off, a taper is like one that has a name
+
+tells = Tellings()
+
+
+def _slope(t: Teller) -> str:
+    return (
+        f"1 : {1 / float(t['ratio']):.4g}, compound at {t.angle('half_angle')}, "
+        f"{t.angle('included_angle')} included, {t['taper_per_foot']:.4g} in/ft"
+    )
+
+
+@tells("taper")
+def _taper(t: Teller) -> str:
+    ends = ""
+    if t.has("large_diameter"):
+        ends = f", {t.size('large_diameter')} at its large end"
+        if t.has("small_diameter"):
+            ends += f" and {t.size('small_diameter')} after {t.size('length')}"
+    if t.has("tang"):
+        ends += f"; tang {t.size('tang')}"
+    if t.has("draw_bar"):
+        ends += f"; draw bar {t['draw_bar']}"
+    name = taper_of(str(t.given("name"))).name
+    called = "" if name.startswith("1:") else f"{name}: "
+    return f"{called}{_slope(t)}{ends}"
+
+
+@tells("taper-angle")
+def _from_ends(t: Teller) -> str:
+    off = abs(float(t["error_minutes"]))
+    near = f", like {t['nearest']}" if off < ALIKE else ""
+    return f"{_slope(t)}{near}"
+
+
+@tells("taper-setup")
+def _set_up(t: Teller) -> str:
+    if t.has("tailstock_offset"):
+        return f"Move the tailstock {t.both('tailstock_offset')}"
+    if t.has("indicator_reading"):
+        along = t.given("along") or "axis"
+        read = t.both("indicator_reading")
+        return f"The indicator reads {read} over the travel along the {along}"
+    if t.has("sine_stack"):
+        return f"Slips under the sine bar: {t.both('sine_stack', 0.0001)}"
+    return f"Compound at {t.angle('angle')}"
+
+
+@tells("taper-advance")
+def _taper_advance(t: Teller) -> str:
+    return (
+        f"{t.both('diameter_change')} on the diameter, {t.size('radial_infeed')} a side"
+    )
+
+
+@tells("taper-pin")
+def _pin(t: Teller) -> str:
+    steps = ", ".join(
+        f"{t.size(drill['drill'])} to {t.size(drill['depth'], 0.1)}"
+        for drill in t["drills"]
+    )
+    return (
+        f"Ends {t.size('large_diameter')} and {t.size('small_diameter')}; drill {steps}"
+    )
+
+
+@tells("taper-end")
+def _taper_end(t: Teller) -> str:
+    return (
+        f"From {t.both('large_end', 0.001)} to {t.both('small_end', 0.001)} over "
+        f"{t.size('long', 0.01)}"
+    )
+
+
+@tells("cam-nose")
+def _cam_nose(t: Teller) -> str:
+    return (
+        f"Taper {t.both('taper', 0.001)} at the flange, 1:4; {t['studs']} studs on "
+        f"{t.size('circle')}"
+    )
