@@ -7,9 +7,10 @@ from typing import Any
 
 from msgspec import Struct
 
+from machinon.core.ask.hearing import heard
 from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.phrases import PHRASES, Phrase, examples
-from machinon.core.ask.said import Said, heard
+from machinon.core.ask.said import Said
 from machinon.core.ask.sentences import sentence
 from machinon.core.errors import BadInput
 from machinon.core.quantity import parse

@@ -505,7 +505,7 @@ def _metal(s: Said) -> Inputs | None:
     if not metal or not (s.has(*_LIKE) or tapped or speed):
         return None
     s.has("hss", "for", "with")
-    if any(part.kind in (*_SIZES, "thread") for part in s.parts):
+    if s.number_of(*_SIZES, "thread"):
         return None
     s.has("tap", "how", "is", "can", "i", "what", "of", "metal")
     return {"material": metal}
@@ -580,7 +580,7 @@ def _warm(s: Said) -> Inputs | None:
     absolute = measured or (at and bool(metal) and not warmer and not cooler)
     if not (absolute or warmer or cooler):
         return None
-    sizes = sum(part.kind in _SIZES for part in s.parts)
+    sizes = s.number_of(*_SIZES)
     if sizes > 1 and any(
         word.text.lower() in ("grow", "expand") and figure.kind in _SIZES
         for word, figure in pairwise(s.parts)

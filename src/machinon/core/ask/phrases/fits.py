@@ -57,7 +57,7 @@ def _zones(s: Said) -> str:
     """The zones of a hole and a shaft that were said, as H7/g6; empty for none."""
     fit = s.take("fit")
     if not fit:
-        if sum(part.kind == "zone" for part in s.parts) < 2:
+        if s.number_of("zone") < 2:
             return ""
         first, other = s.take("zone"), s.take("zone")  # 40 H7 k6
         holes_last = other[:1].isupper() and first[:1].islower()
@@ -82,7 +82,7 @@ def _pair_of_zones(s: Said) -> Inputs | None:
 
 @phrase("iso-fit", "press fit 20 shaft")
 def _press(s: Said) -> Inputs | None:
-    if any(part.kind == "inch fit" for part in s.parts):
+    if s.number_of("inch fit"):
         return None
     if not s.has("fit", "clearance", "play"):
         return None

@@ -397,7 +397,7 @@ def _tailstock(s: Said) -> Inputs | None:
     between centres that far too, where nobody says how long the bar is."""
     if not s.has("tailstock") or s.hears("offset", "setover", "taper"):
         return None
-    if any(part.kind in ("taper", "angle") for part in s.parts):
+    if s.number_of("taper", "angle"):
         return None
     long = s.near("between", "length")
     first, other, apart = s.alike(s.size(), s.size(), s.size())

@@ -115,9 +115,7 @@ def _tap(s: Said) -> Inputs | None:
 @phrase("hole-tap", "which tap for a hole of 8.4")
 def _of_hole(s: Said) -> Inputs | None:
     """The thread of a hole that is there, or the screw that goes through it."""
-    if any(
-        p.kind in ("thread", "zone", "fit", "percent", "tpi", "pin") for p in s.parts
-    ):
+    if s.number_of("thread", "zone", "fit", "percent", "tpi", "pin"):
         return None
     asked = s.has("tap", "screw", "bolt", "thread")
     if not asked or not s.hears("hole", "bore"):
@@ -248,7 +246,7 @@ def _helix(s: Said) -> Inputs | None:
     """How steep the turns of a lead stand on a diameter."""
     if not (s.has("helix") or s.hears("lead")) or not s.has("angle"):
         return None
-    if any(part.kind == "thread" for part in s.parts):
+    if s.number_of("thread"):
         return None
     # said which is which: in 20 mm lead 5 either is the lead
     diameter = s.near("diameter", "round", "bar") or s.behind("on")
@@ -412,9 +410,7 @@ def _plain_thread(s: Said) -> Inputs | None:
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
 def _gears(s: Said) -> Inputs | None:
-    if s.hears("helix", "angle", "module", "grinding", "rpm"):
-        return None
-    if any(part.kind == "rpm" for part in s.parts):
+    if s.hears("helix", "angle", "module", "grinding", "rpm") or s.number_of("rpm"):
         return None
     if s.hears("tooth", "teeth") and not s.hears("pitch", "leadscrew", "screw", "tpi"):
         return None  # a gear itself
@@ -427,8 +423,7 @@ def _gears(s: Said) -> Inputs | None:
         return {**own, **({"gears": wheels} if wheels else {})}
     asked = s.has("gear", "wheel", "change", "train")
     # 1.25 mm pitch on 8 tpi
-    inch_screw = any(part.kind == "tpi" for part in s.parts)
-    asked = asked or (inch_screw and s.hears("pitch") and s.hears("on"))
+    asked = asked or bool(s.number_of("tpi") and s.hears("pitch") and s.hears("on"))
     if not (lead or asked) or s.has("half", "half-nut", "dial"):
         return None
     # a metric pitch on an inch lead screw

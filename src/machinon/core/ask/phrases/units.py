@@ -165,7 +165,7 @@ _ROUND, _ACROSS = ("circumference", "perimeter"), ("diameter", "radius")
 def _round_it(s: Said) -> Inputs | None:
     if not s.has(*_ROUND):
         return None
-    if sum(part.kind in ("size", "number") for part in s.parts) != 1:
+    if s.number_of("size", "number") != 1:
         return None
     turns = 2 * math.pi if s.has("radius") else math.pi
     said = [part.word if part.kind == "word" else "" for part in s.parts]
@@ -182,7 +182,7 @@ def _round_it(s: Said) -> Inputs | None:
 @phrase("convert", "diameter of radius 12.5")
 def _twice(s: Said) -> Inputs | None:
     """A diameter by its radius or the other way round, or twice a size."""
-    if sum(part.kind in ("size", "number") for part in s.parts) != 1:
+    if s.number_of("size", "number") != 1:
         return None
     if s.has("double", "twice"):
         return {"value": f"2*({s.size()})"}

@@ -1,0 +1,344 @@
+"""What was typed, heard as threads, tapers, sizes, materials and plain words."""
+
+import functools
+import re
+from itertools import pairwise
+
+from machinon.core.ask.said import ALIKE, INCHES, UNITS, Said, SaidPart
+from machinon.core.errors import BadInput
+from machinon.core.materials import also_called, materials
+from machinon.core.quantity import INCH, parse
+from machinon.core.tapers.tapers import SPELLED
+from machinon.core.threads.screw_thread import known_threads
+
+_NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+)"
+_UNIT = (
+    r"(?:mm\b|cm\b|m\b(?!\s*/)|µm|μm|um\b|microns?\b"
+    r"|inch(?:es)?\b|in\b|\"|″|''|thou\b|tenths?\b|ft\b)"
+)
+_SIGN = r"(?:(?<!\S)[-−](?=[\d.]))?"  # below zero: -0.02, but not 6-32
+_SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
+_LEFT = r"[\s-]*(?:lh|left[\s-]hand(?:ed)?)\b"
+_STARTS = r"(?:ph)?\s?\d+(?:\.\d+)?\s?\(?p\s?\d+(?:\.\d+)?\)?"  # 8P4
+
+# in this order: what is more than a number before the number in it
+_PARTS: tuple[tuple[str, str], ...] = (
+    ("thread", rf"m\s?\d+(?:\.\d+)?(?:\s?[x×]\s?\d+(?:\.\d+)?)?{_LEFT}"),
+    ("thread", rf"(?:tr|m)\s?\d+(?:\.\d+)?\s?[x×]\s?{_STARTS}(?:{_LEFT})?"),
+    ("thread", r"m\s?\d+(?:\.\d+)?(?:\s?[x×]\s?\d+(?:\.\d+)?)?\b(?![/.])"),
+    ("thread", r"tr\s?\d+(?:\.\d+)?\s?[x×]\s?\d+(?:\.\d+)?"),
+    ("thread", rf"acme\s*{_NUMBER}\s*-\s*\d+(?:\.\d+)?"),
+    ("thread", r"\d+\s?ba\b"),
+    ("thread", rf"(?:g|bsp)\s?{_NUMBER}(?!\s*[:x])"),
+    ("thread", rf"{_NUMBER}\s?bsp\b"),
+    ("thread", rf"(?:bsw|bsf)\s+{_NUMBER}(?:\s*-\s*\d+)?"),
+    ("thread", rf"(?:{_NUMBER}|#\d+)\s*-\s*\d+(?:\.\d+)?\s*{_SERIES}"),
+    ("thread", r"(?:(?:\d+[\s-]+)?\d+/\d+|#\d+|\.\d+)\s*-\s*\d+(?:\.\d+)?(?!/)"),
+    ("thread", r"[1-6]-(?:4\.5|11\.5|4|5|6|7|8|12|14|16|18|20)\b(?!-)"),
+    (
+        "thread",
+        r"(?:0-80|1-64|1-72|2-56|2-64|3-48|3-56|4-40|4-48|5-40|5-44|6-32|6-40|8-32|8-36"
+        r"|10-24|10-32|12-24|12-28)\b",
+    ),
+    ("thread", rf"(?:{_NUMBER}|#\d+)\s*(?:unc|unf|unef|bsw|bsf)\b"),
+    *(("taper", rf"{said.lower()}\b") for said, _ in SPELLED),
+    ("taper", r"r8\b|5c\b|7/24\b"),
+    ("taper", r"1\s?:\s?\d+(?:\.\d+)?"),
+    ("taper", r"\d+(?:\.\d+)?/\d+(?:\.\d+)?/\d+(?:\.\d+)?"),
+    ("ratio", r"\d+\s?:\s?1\b"),
+    ("fit", r"[A-Z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}|[a-z]{1,2}\d{1,2}/[a-z]{1,2}\d{1,2}"),
+    ("inch fit", r"(?:rc|lc|lt|ln|fn)\s?\d{1,2}\b"),
+    ("speed", rf"{_NUMBER}\s*(?:m|ft)\s*/\s*min\b"),
+    ("travel", rf"{_NUMBER}\s*(?:mm|in|inch(?:es)?)\s*(?:/|per\s)\s*min(?:ute)?\b"),
+    ("rpm", r"\d+(?:\.\d+)?\s*rpm\b"),  # 1/2 rpm is a half-inch drill
+    ("tpi", rf"{_NUMBER}\s*(?:tpi|threads?\s+(?:per|to\s+the|an)\s+inch)\b"),
+    ("percent", rf"{_NUMBER}\s*%"),
+    ("angle", r"\d+d(?:\d+m)?(?:\d+s)?\b"),
+    ("angle", rf"{_NUMBER}\s*(?:deg(?:rees?)?\b|°)"),
+    ("class", r"[1-3][ab]\b|[4-8][gh]\b"),
+    ("pin", r"#\d+/?\d*"),
+    ("bearing", r"6[0-3]\d{2}\b"),
+    ("pair", rf"{_NUMBER}\s*{_UNIT}?(?:\s*[x×*]\s*{_NUMBER}\s*{_UNIT}?)+"),
+    ("size", rf"{_SIGN}{_NUMBER}\s*{_UNIT}"),
+    ("number", rf"{_SIGN}{_NUMBER}"),
+    ("zone", r"(?:js|JS|za|ZA|zb|ZB|zc|ZC|[a-zA-Z])\d{1,2}\b"),
+    ("word", r"[^\W\d_][\w&/'-]*"),
+)
+_SCANNER = re.compile(
+    "|".join(f"(?P<k{i}>{pattern})" for i, (_, pattern) in enumerate(_PARTS)),
+    re.IGNORECASE,
+)
+_SKIPPED = re.compile(r"[\s,;?!·=()\[\]]+")
+
+
+@functools.cache
+def _materials() -> re.Pattern[str]:
+    names = sorted((*materials(), *also_called()), key=len, reverse=True)
+    # the grade of a steel is a bare number: 1018, but 1018 mm
+    grades = rf"(?!\d+\s*(?:{_UNIT}|rpm\b|[x×/.:]))"
+    words = "|".join(map(re.escape, names))
+    return re.compile(rf"\b{grades}(?:{words})\b", re.IGNORECASE)
+
+
+# what is said in several words and is one part: 1/4 whitworth, BA 4, no 7 drill
+_SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
+    (re.compile(pattern, re.IGNORECASE), meant)
+    for pattern, meant in (
+        (r"(\d)\s*millimet(?:re|er)s?\b", r"\1 mm"),
+        (r"(\d)\s*centimet(?:re|er)s?\b", r"\1 cm"),
+        (r"(\d)\s*met(?:re|er)s?\b(?!\s*(?:/|per|a\b))", r"\1 m"),
+        (r"(\d)\s*(?:foot|feet)\b", r"\1 ft"),
+        (r"(\d)\s*(?:per\s*cent|pct)\b", r"\1 %"),
+        (r"\bwhit(?:worth)?\b", "bsw"),
+        (r"\bba\s+(\d+)\b", r"\1ba"),
+        (r"\bset[\s-]+over\b", "setover"),
+        (r"\bd1\s*-\s*(?=\d)|\bcam[\s-]*lock\s+(?=\d)", "cam-nose "),
+        (r"\be[\s-]+(?:clip|ring)s?\b", "e-clip"),
+        (r"\bpart(?:ing)?[\s-]+off\b", "parting"),
+        # by its rise, both of one unit: angle 3 in 40, rise of 1 in 10
+        (
+            r"\b(?:angle|rise)\s+(?:of\s+)?(\d+(?:\.\d+)?)\s+in\s+(\d+(?:\.\d+)?)\s*$",
+            r"slope \1 over \2",
+        ),
+        # a taper by its rise
+        (
+            r"\b(taper|cone|tailstock|setover|offset|compound)\b(.*?)\b1\s+in\s+"
+            r"(\d+(?:\.\d+)?)\b",
+            r"\1\2 1:\3",
+        ),
+        # as a level reads: 0.5 mm per metre
+        (
+            r"\b(\d+(?:\.\d+)?)\s*mm\s*(?:/|per|a|in\s+a)\s*m(?:et(?:re|er))?\b(?!\s*in)",
+            r"\1 mm over 1000 mm",
+        ),
+        # found by readings at two places: taper 0.02 over 100
+        (
+            r"\btaper\s+(?:of\s+)?0?(\.\d+)\s+over\s+(\d+(?:\.\d+)?)\s*$",
+            r"taper 0\1 in \2",
+        ),
+        (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|cone)\b", r"1:\1 \2"),
+        (r"\b(large|big|small)\s+end\b", r"\1"),
+        (r"\b3[\s-]+wires?\b", "three wire"),
+        (r"\bcorner\s+to\s+corner\b", "across corners"),
+        (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
+        (r"\bv[\s-]+block\b", "vee block"),
+        (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
+        (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
+        # a metric thread without its m: tap 10x1.5, thread 39x4
+        (
+            r"\b((?:tap(?:ping)?(?:\s+drill)?|threads?|clearance(?:\s+hole)?)"
+            r"(?:\s+for)?\s+)(?=\d+(?:\.\d+)?\s*[x×]\s*\d(?:\.\d+)?(?![\d.]))",
+            r"\1m",
+        ),
+        (
+            rf"\b(?:at\s+)?({_NUMBER}(?:\s*{_UNIT})?)\s+(?:a|per|each|every)\s+pass\b",
+            r"cut deepest \1",
+        ),
+        (rf"\bpasses\s+of\s+({_NUMBER})", r"passes deepest \1"),
+        (r"\bdrill\s+(?:number|no\.?)\s+(\d+)\b", r"drill #\1"),
+        (
+            r"(\d)\s*(?:m|metres?|meters?)\s+(?:per|a)\s+min(?:ute)?\b",
+            r"\1 m/min",
+        ),
+        (r"\bslot\s+drill\b", "endmill"),
+        (r"\bfly[\s-]+cut(?:ter|ting)?\b", "flycut"),
+        (r"\b(taper\s+pin)\s+(?:number|no\.?)\s+(\d+)\b", r"\1 #\2"),
+        (r"\bnumber\s+(\d)\s+(?=morse)", r"\1 "),
+        # a drill is said to go so deep before how wide it is: drill 50 deep 10 mm
+        (
+            rf"\bdrill\s+({_NUMBER}(?:\s*{_UNIT})?)\s+deep\s+({_NUMBER}(?:\s*{_UNIT})?)",
+            r"drill \2 depth \1",
+        ),
+        # a metric tap by its size: 10 mm tap
+        (r"\b(\d+(?:\.5)?)\s*mm\s+tap\b", r"m\1 tap"),
+        (r"\bhow\s+long\s+(?:to|does|will)\b", "time"),
+        (r"\b(\d+)\s*to\s*1(?=\s+(?:worm|head|dividing|table))", r"\1:1"),
+        (
+            r"\b(\d+)\s*(?:deg(?:rees?)?|°)\s*(\d+)\s*(?:min(?:utes?)?\b|['′])",
+            r"\1d\2m",
+        ),
+    )
+)
+
+
+# how many there are, in words
+_COUNT_WORDS = (
+    *("two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"),
+    *("eleven", "twelve"),
+)
+_IN_WORDS = re.compile(
+    rf"\b({'|'.join(_COUNT_WORDS)})(?=[\s-]+(?:holes?|bolts?|screws?|starts?|pieces?"
+    r"|flutes?|teeth|tooth|(?:t-)?nuts?|divisions?|sides?|passes)\b)-?",
+    re.IGNORECASE,
+)
+# a taper of so much in so much, both of one unit: taper 1 in 20, 10 in 100 taper
+_IN_SO_MUCH = re.compile(
+    r"(?<![\d/.:])\b(?P<first>(?:taper|slope|gradient)\s+(?:of\s+)?)?"
+    r"(?P<rise>\d+(?:\.\d+)?)\s+in\s+(?P<run>\d+(?:\.\d+)?)(?!\w|\.\d)"
+    r"(?(first)(?!\s*(?:mm|in\s+\d|long|\"|″))|(?=\s+(?:taper|slope|gradient)\b))",
+    re.IGNORECASE,
+)
+# a taper by the foot, both ways in inches: 5/8 per foot
+_FOOT = re.compile(
+    rf"(?<![\w:.])({_NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:taper\s+)?"
+    r"(?:/|per|to\s+the|a)\s*"
+    r"(?:ft|foot)\b(?!\s*(?:/|pin))",
+    re.IGNORECASE,
+)
+# the same said the other way round: taper per foot 5/8
+_PER_FOOT = re.compile(
+    rf"\b(?:taper\s+)?per\s+(?:ft|foot)\s+(?:of\s+)?({_NUMBER})(?![\d.]|\s*(?:deg|°|:))",
+    re.IGNORECASE,
+)
+# an inch thread said without its hyphen, where threads are spoken of: 3/8 in 24
+_APART = re.compile(
+    r"(?<![\d/])((?:\d+\s+)?\d+/\d+)\s*(?:in(?:ch)?\b|\"|″)?\s*[x×]?\s*(\d{1,2})\b"
+    r"(?:\s*tpi\b)?(?![/.])",
+    re.IGNORECASE,
+)
+_OF_THREADS = re.compile(
+    r"\b(?:tap|tapping|threads?|clearance|wires?|screws?|bolts?|counterbore|tpi)\b",
+    re.IGNORECASE,
+)
+_UNKNOWN = re.compile(r"\b(?:which|unknown|identify|gears?|wheels?)\b", re.IGNORECASE)
+
+
+def _one_in(match: re.Match[str]) -> str:
+    rise, run = float(match["rise"]), float(match["run"])
+    return f"{match['first'] or ''}1:{run / rise:g}" if rise else match[0]
+
+
+def _by_the_foot(match: re.Match[str]) -> str:
+    try:
+        return f"1:{12 * INCH / parse(f'{match[1]}in', above=0):g}"
+    except BadInput:
+        return match[0]
+
+
+def _joined(match: re.Match[str]) -> str:
+    """`3/8-24` where there is such a thread, else as it was said."""
+    name = f"{match[1]}-{match[2]}"
+    known = any(listed.startswith(f"{name} UN") for listed in known_threads())
+    return name if known else match[0]
+
+
+# the sign of a diameter, beside the length of what has it
+_ROUND = re.compile(
+    rf"[⌀Øø∅]\s*({_NUMBER}(?:\s*{_UNIT})?)(?![\d.]|\s*[x×])", re.IGNORECASE
+)
+_LONG = re.compile(r"\b(?:long|length|weight|mass|heavy)\b", re.IGNORECASE)
+# a surface speed in feet a minute: 100 sfm, sfm 100, 100 ft/min
+_FEET = re.compile(
+    r"\b(?:(\d+(?:\.\d+)?)\s*"
+    r"(?:ft\s*/\s*min|(?:feet|ft)\s+(?:per|a)\s+min(?:ute)?|sfm|sfpm|fpm)\b"
+    r"|(?:sfm|sfpm|fpm)\s+(\d+(?:\.\d+)?))",
+    re.IGNORECASE,
+)
+
+
+def heard(text: str, inch: bool = False) -> Said:
+    """Take what was said apart; what is no word of any kind is left out. inch: a bare
+    number is inches."""
+    text = whole_text = re.sub(r"(?<=\d),(?=\d)", ".", text)
+    # a hyphen joins a mixed number to its fraction: 1-3/8 in, not 1 less 3/8
+    text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
+    text = _IN_WORDS.sub(lambda m: f"{_COUNT_WORDS.index(m[1].lower()) + 2} ", text)
+    for pattern, meant in _SAID_SO:
+        text = pattern.sub(meant, text)
+    text = _IN_SO_MUCH.sub(_one_in, text)
+    text = _PER_FOOT.sub(_by_the_foot, _FOOT.sub(_by_the_foot, text))
+    if _OF_THREADS.search(text) and not _UNKNOWN.search(text):
+        text = _APART.sub(_joined, text)
+    if _LONG.search(text):  # ⌀30 × 200 long
+        text = _ROUND.sub(r"\1 dia", text)
+    text = _FEET.sub(lambda m: f"{m[1] or m[2]} ft/min", text)
+    said = Said(inch=inch, text=whole_text)
+    at = 0
+    while at < len(text):
+        skipped = _SKIPPED.match(text, at)
+        if skipped:
+            at = skipped.end()
+            continue
+        metal = _materials().match(text, at)
+        if metal and (at == 0 or not text[at - 1].isalnum()):
+            said.parts.append(SaidPart("material", metal.group(), at))
+            at = metal.end()
+            continue
+        match = _SCANNER.match(text, at)
+        if match is None:
+            at += 1
+            continue
+        kind = _PARTS[int((match.lastgroup or "k0")[1:])][0]
+        whole = match.group()
+        if kind in ("size", "pair") and whole.lower().endswith("in"):
+            told = _after_in(text, match)
+            if told == "mm":
+                whole = re.sub(r"\s*in$", "", whole, flags=re.IGNORECASE)
+                kind = "number" if kind == "size" else kind
+            elif told == "unclear" and not inch:
+                said.unclear = whole.strip()
+        if kind == "thread" and re.fullmatch(
+            r"g\s?(?:[5-9]|\d\d)", whole, re.IGNORECASE
+        ):
+            kind = "zone"  # g6 is a tolerance, no pipe
+        said.parts.append(SaidPart(kind, whole.strip().replace("−", "-"), at))
+        at += len(whole)
+    for figure, behind in pairwise(said.parts):
+        if figure.kind == "number" and behind.word in UNITS:
+            figure.unit = behind.word
+    return said
+
+
+MOST_INCHES = 6  # of a metal: 6 in steel are inches, 50 in steel are millimetres
+MOST_UNCLEAR = 24  # what lies between can be either, and so can a drill of 5
+_HOLES = "bore|hole|hub|housing|slot|bush|sleeve|ring"
+_LEADS = re.compile(
+    r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?|passes"
+    r"|hrc|hrb|hv|hb|rockwell|vickers|brinell)\b"
+    r"|(?:(?:an?|the)\s+(?:[\d./]+\s+)?|[\d./]+\s+)"
+    rf"(?:{_HOLES}|shaft|plate|block|keyway)\b",
+    re.IGNORECASE,
+)
+_WITHIN = re.compile(
+    rf"(?:an?\s+|the\s+)?(?:(?:{_HOLES})\s+(?:of\s+)?)?"
+    r"(\d*\.?\d+)\s*(?![\d/.]|mm|in\b|inch|x)",
+    re.IGNORECASE,
+)
+# where it is held; so much in a foot or a turn is of inches
+_HELD = re.compile(
+    r"(?:(?:an?|the)\s+)?(?:(?:three|four|\d)[\s-]+jaw|chuck|vice|vise|collet|steady)\b",
+    re.IGNORECASE,
+)
+_SMALL = re.compile(r"\b(?:drill|ream|reamer|tap|mill|cutter)\b", re.IGNORECASE)
+
+
+def _after_in(text: str, match: re.Match[str]) -> str:
+    """The unit of a size that ends with `in`: `inches`; `mm` where the word leads on,
+    as in 50 in steel, 12.7 in mm, 8 in 30 bore; `unclear` where it may be either.
+
+    Turned as millimetres, inches would be turned 25 times as fast.
+    """
+    rest = text[match.end() :].lstrip()
+    if _LEADS.match(rest):
+        return "mm"
+    largest = max(map(float, re.findall(r"\d+(?:\.\d+)?", match.group())))
+    beside = text[: match.start()] + text[match.end() :]
+    within = None if INCHES.search(beside) else _WITHIN.match(rest)
+    if within and abs(float(within.group(1)) - largest) < ALIKE * largest:
+        # one in the other: 19.98 in 20.02
+        return "mm" if largest > MOST_INCHES else "unclear"
+    if _HELD.match(rest) and not largest % 1 and "/" not in match.group():
+        return "mm" if largest > MOST_UNCLEAR else "unclear"
+    # a part of an inch, or beside another size in inches: 2 in bar 12 in steel
+    if (
+        not _materials().match(rest)
+        or not re.search(r"\d\s+in$", match.group())
+        or "/" in match.group()
+        or largest % 1
+        or INCHES.search(beside)
+    ):
+        return "inches"
+    if largest > MOST_UNCLEAR:
+        return "mm"
+    small = largest > 1 and _SMALL.search(beside) is not None
+    return "unclear" if largest > MOST_INCHES or small else "inches"
