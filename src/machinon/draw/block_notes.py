@@ -80,7 +80,7 @@ class BlockNotes(SheetLayout):
             at = 0.75 * long, feature.low + 0.75 * feature.rise
             return _Seen("front", [at])
         if isinstance(feature, Pocket):
-            return _Seen("top", feature.places)
+            return _Seen(seen.get(feature.face, "top"), feature.places)
         if isinstance(feature, EdgeBevels | CornerRounds):
             # another cut may have taken some of them
             rings = self.made.body.shadow.outlines["top"]

@@ -191,6 +191,8 @@ def _measures(
     for key in keys:
         measure = made.sizes[key].size.drawn_at.partition(".")[2]
         said[measure] = SAID.get(measure, "{}").format(figures[key].text)
+    for shown in ("face", "runs", "form"):
+        said.pop(shown, None)
     feature = made.body.feature(name)
     count = f"{said.pop('count')} " if "count" in said else ""
     if isinstance(feature, Sloping) and "taper" in said:
@@ -199,8 +201,6 @@ def _measures(
     if isinstance(feature, Pocket) and "depth" in said:
         said["depth"] = "through"  # its depth has a line where it has a floor
     if isinstance(feature, Slot):
-        for shown in ("face", "runs"):
-            said.pop(shown, None)
         if not feature.rounded:
             said.pop("from_end", None)
             said["length"] = "from end to end"

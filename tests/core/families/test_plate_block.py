@@ -292,6 +292,48 @@ class OnAnyFace(unittest.TestCase):
                         made.body.feature("hole1").points, [(along, across)]
                     )
 
+    def test_what_is_sunk_from_another_face_takes_as_much(self):
+        """The block behind each face is as long, as wide or as high as it is there."""
+        deep = {
+            "top": 30,
+            "bottom": 30,
+            "front": 60,
+            "back": 60,
+            "left": 100,
+            "right": 100,
+        }
+        for face, behind in deep.items():
+            on = {
+                "pocket1_face": face,
+                "pocket1_from_front": "4",
+                "pocket1_radius": "0",
+            }
+            made = block("pocket", pocket1_depth="7", **on)
+            self.assertAlmostEqual(taken(made), 30 * 20 * 7, delta=1e-3)
+            through = block("pocket", **on)
+            self.assertAlmostEqual(taken(through), 30 * 20 * behind, delta=1e-3)
+            bored = block("bore", bore1_face=face, bore1_depth="12")
+            self.assertAlmostEqual(taken(bored) / (math.pi * 100 * 12), 1, 3)
+            self.assertNotIn("bore1-wall", failed(bored), face)
+            self.assertIn(face, [up.key for up in route_told(bored)])
+        for part in ("vee", "dovetail", "tee", "seat"):
+            above, below = (
+                block(part, **{f"{part}1_face": f}) for f in ("top", "bottom")
+            )
+            self.assertAlmostEqual(taken(above), taken(below), delta=1e-3)
+        for side, long in (("front", 100), ("back", 100), ("left", 60), ("right", 60)):
+            for face in ("top", "bottom"):
+                made = block("rebate", rebate1_side=side, rebate1_face=face)
+                self.assertAlmostEqual(taken(made), long * 10 * 8, delta=1e-3)
+
+    def test_what_is_sunk_from_two_faces_leaves_metal_between(self):
+        """Pockets of 12 from above and below leave 6 of 30, and of 15 nothing."""
+        below = {"pocket2_face": "bottom", "pocket1_radius": "0", "pocket2_radius": "0"}
+        for deep, fails in (("12", False), ("15", True)):
+            sunk = {"pocket1_depth": deep, "pocket2_depth": deep}
+            made = block("pocket pocket", **below, **sunk)
+            self.assertEqual("pocket1-between" in failed(made), fails, deep)
+
     def test_a_circle_and_a_slot_keep_to_their_face(self):
         """A circle of 0.6 of what is narrower, a slot along the middle."""
         made = block("ring slot", **{"ring1.face": "left", "slot1.face": "front"})

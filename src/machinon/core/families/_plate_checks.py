@@ -136,7 +136,9 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         0.5 * hole.diameter,
         f"Metal between {said} and the edges (half a hole)",
     )
-    for other in parts_of(s, "dovetail", "tee") if s[f"{name}.face"] == "top" else ():
+    for other in parts_of(s, "dovetail", "tee"):
+        if s[f"{other}.face"] != s[f"{name}.face"]:
+            continue
         form = feature_of_part(s, other)
         assert isinstance(form, EndToEnd)
         inner, reach = sorted((form.mouth / 2, form.section[-1][0] / 2))
@@ -230,16 +232,13 @@ def _side_check(name: str, at: float, half: float, room: float) -> Check:
 
 
 def _between_checks(s: Values, name: str) -> Iterable[Check]:
-    """Metal between a slot and what is cut from another face; of two slots the first
-    says it."""
-    own, parts = s[f"{name}.face"], parts_of(s, *SUNK)
-    slots = parts_of(s, "slot")
-    said = slots[: slots.index(name)]
-    form = feature_of_part(s, name)
+    """Metal between what is sunk and what is sunk from another face; of two such the
+    first says it."""
+    parts, form = parts_of(s, *SUNK), feature_of_part(s, name)
     walls = {
         other: between(form, feature_of_part(s, other), block_of(s))
-        for other in parts
-        if other not in said and s.get(f"{other}.face", "top") != own
+        for other in parts[parts.index(name) + 1 :]
+        if s[f"{other}.face"] != s[f"{name}.face"]
     }
     nearest = min(walls, key=lambda other: walls[other], default="")
     if nearest and walls[nearest] < SEEN:
@@ -255,7 +254,6 @@ def _between_checks(s: Values, name: str) -> Iterable[Check]:
 
 
 def _slot_checks(s: Values, name: str) -> Iterable[Check]:
-    yield from _between_checks(s, name)
     long, wide, deep = face_of(s, s[f"{name}.face"])
     slot = slot_of(s, name)
     if not slot.through:
@@ -298,7 +296,7 @@ def _slot_checks(s: Values, name: str) -> Iterable[Check]:
 def _bore_checks(s: Values, name: str) -> Iterable[Check]:
     yield from _clear_checks(s, name)
     yield from _wall_checks(s, name)
-    long, wide, high = block_of(s)
+    long, wide, deep = face_of(s, s[f"{name}.face"])
     x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
     hole = holes_of_part(s, name).hole
     yield at_least(
@@ -313,7 +311,7 @@ def _bore_checks(s: Values, name: str) -> Iterable[Check]:
         yield at_least(
             f"{name}-floor",
             name,
-            high - hole.depth - hole.point,
+            deep - hole.depth - hole.point,
             1.0,
             f"Metal left at the floor of {spoken(name)}",
         )
@@ -321,7 +319,7 @@ def _bore_checks(s: Values, name: str) -> Iterable[Check]:
         yield at_least(
             f"{name}-pinch",
             name,
-            high - s[f"{name}.counterbore_depth"],
+            deep - s[f"{name}.counterbore_depth"],
             2.0,
             f"Metal under the counterbore of {spoken(name)}",
         )
@@ -356,7 +354,7 @@ def _tee_checks(s: Values, name: str) -> Iterable[Check]:
     apart = [
         abs(other.at - slot.at) - (other.head + slot.head) / 2
         for other in beside
-        if other.across == slot.across
+        if (other.across, other.face) == (slot.across, slot.face)
     ]
     if apart:
         yield at_least(
@@ -369,11 +367,12 @@ def _tee_checks(s: Values, name: str) -> Iterable[Check]:
 
 
 def _rebate_checks(s: Values, name: str) -> Iterable[Check]:
-    _, wide, high = block_of(s)
+    long, wide, high = block_of(s)
+    room = long if s[f"{name}.side"] in ("left", "right") else wide
     yield at_least(
         f"{name}-floor",
         name,
-        min(high - s[f"{name}.depth"], wide - s[f"{name}.width"]),
+        min(high - s[f"{name}.depth"], room - s[f"{name}.width"]),
         3.0,
         f"Metal left under {spoken(name)} and beside it",
     )
@@ -491,7 +490,7 @@ def _outline_checks(s: Values, name: str) -> Iterable[Check]:
 
 
 def _pocket_checks(s: Values, name: str) -> Iterable[Check]:
-    long, wide, high = block_of(s)
+    long, wide, deep = face_of(s, s[f"{name}.face"])
     x, y = s[f"{name}.from_side"], s[f"{name}.from_front"]
     far = x + s[f"{name}.length"], y + s[f"{name}.width"]
     yield at_least(
@@ -513,7 +512,7 @@ def _pocket_checks(s: Values, name: str) -> Iterable[Check]:
         yield at_least(
             f"{name}-floor",
             name,
-            high - s[f"{name}.depth"],
+            deep - s[f"{name}.depth"],
             2.0,
             f"Metal left at the floor of {spoken(name)}",
         )
@@ -543,6 +542,8 @@ def checks(s: Values) -> Iterable[Check]:
     yield at_least("stock", "stock", s["stock.over"], 0.5, "Stock on each side")
     for name in s["parts"]:
         yield from _CHECKS[kind_of(name)](s, name)
+    for name in parts_of(s, *SUNK):
+        yield from _between_checks(s, name)
     if is_there(s, "lathe.centre_height"):
         yield at_least(
             "height",

@@ -187,7 +187,8 @@ def dovetail_of(s: Values, name: str) -> Flanked:
         ) from None
     across, at = crosswise(s, name), float(s[f"{name}.at"])
     form = Flanked if slot else MaleDovetail
-    return form(name, "top", block_of(s), at, deep, across, mouth, corners, pin)
+    face = s[f"{name}.face"]
+    return form(name, face, block_of(s), at, deep, across, mouth, corners, pin)
 
 
 def tee_of(s: Values, name: str) -> TeeSlot:
@@ -200,7 +201,8 @@ def tee_of(s: Values, name: str) -> TeeSlot:
         said = f"{spoken(name)}: the head must be wider than the neck ({neck:g} mm)."
         raise BadInput(f"{name}.head", said)
     block, across = block_of(s), crosswise(s, name)
-    return TeeSlot(name, "top", block, at, lip + high, across, neck, head, high)
+    face = s[f"{name}.face"]
+    return TeeSlot(name, face, block, at, lip + high, across, neck, head, high)
 
 
 def slot_of(s: Values, name: str) -> Slot:
@@ -223,14 +225,13 @@ def slot_of(s: Values, name: str) -> Slot:
 def feature_of_part(s: Values, name: str) -> Feature:
     """The features that a part cuts into the block. Raises BadInput on the size that
     cannot be."""
-    block = block_of(s)
+    block, face = block_of(s), s.get(f"{name}.face", "top")
 
     def size(measure: str) -> float:
         return float(s[f"{name}.{measure}"])
 
     match kind_of(name):
         case "hole" | "row" | "holes" | "ring" | "pattern":
-            face = s[f"{name}.face"]
             return Holes(
                 name,
                 face,
@@ -244,19 +245,20 @@ def feature_of_part(s: Values, name: str) -> Feature:
             )
         case "bore":
             at = Places(((size("from_side"), size("from_front")),))
-            return Holes(name, "top", at, bore_of_part(s, name), block[2], block=block)
+            deep = face_of(s, face)[2]
+            return Holes(name, face, at, bore_of_part(s, name), deep, block=block)
         case "slot":
             return slot_of(s, name)
         case "pocket":
             x, y = size("from_side"), size("from_front")
             far = x + size("length"), y + size("width")
             floor = size("depth") or None
-            return Pocket(name, "top", block, (x, y), far, size("radius"), floor)
+            return Pocket(name, face, block, (x, y), far, size("radius"), floor)
         case "vee":
             wide = size("width")
             deep = wide / 2 / math.tan(math.radians(size("angle") / 2))
             across = crosswise(s, name)
-            return Flanked(name, "top", block, size("at"), deep, across, wide, 0.0)
+            return Flanked(name, face, block, size("at"), deep, across, wide, 0.0)
         case "dovetail":
             return dovetail_of(s, name)
         case "tee":
@@ -264,10 +266,10 @@ def feature_of_part(s: Values, name: str) -> Feature:
         case "seat":
             across = crosswise(s, name)
             wide, deep = size("diameter"), size("depth")
-            return RoundSeat(name, block, size("at"), wide, deep, across)
+            return RoundSeat(name, block, size("at"), wide, deep, across, face)
         case "rebate":
             side = s[f"{name}.side"]
-            return Rebate(name, side, block, size("width"), size("depth"))
+            return Rebate(name, side, block, size("width"), size("depth"), face)
         case "corner":
             return CornerRounds(name, block, size("radius"))
         case "outline":
@@ -280,9 +282,10 @@ def feature_of_part(s: Values, name: str) -> Feature:
 def _cut_away(s: Values) -> Iterator[str]:
     """The sides whose upper edge is gone."""
     for name in parts_of(s, "rebate"):
-        yield s[f"{name}.side"]
+        if s[f"{name}.face"] == "top":
+            yield s[f"{name}.side"]
     for name in parts_of(s, "dovetail"):
-        if not is_female(s, name):
+        if not is_female(s, name) and s[f"{name}.face"] == "top":
             yield from ("left", "right") if crosswise(s, name) else ("front", "back")
 
 

@@ -4,7 +4,7 @@ Seen from above, x runs along its length and y along its width, from the low lef
 corner; what is in a face is dimensioned from there, or from the face's centre.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 from msgspec.structs import replace
@@ -51,6 +51,7 @@ from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT
 
 KINDS = ("through", "tapped", "counterbored", "countersunk", "reamed")
+OFF_EDGE = 15.0  # mm from the edges that a pocket begins at, where there is room
 FLOOR = 0.3  # mm that the end mill leaves on the floor of a T-slot
 # parts that are patterns of holes
 DRILLED = ("hole", "row", "holes", "ring", "pattern")
@@ -93,37 +94,38 @@ def _drilled(s: Values, name: str) -> list[Step]:
 def _of_face(s: Values, face: BlockFace) -> list[Step]:
     """Steps of one face, bores first: they are the zero of much that follows."""
     steps: list[Step] = []
-    if face == "top":
-        for name in parts_of(s, "bore"):
-            title = f"Open {spoken(name)} by drills"
-            leaves = min(1.0, s[f"{name}.diameter"] / 8)
-            steps.append(Step("drill", (name,), leaves=leaves, title=title))
-            steps.append(Step("bore", (name,), tool="boring head, or on the faceplate"))
-        steps += [Step("mill", (name,)) for name in parts_of(s, "pocket", "rebate")]
-        for name in parts_of(s, "vee"):
-            tool = "end mill, the work aslant, or angle cutter"
-            steps.append(Step("mill", (name,), tool=tool))
-        for name in parts_of(s, "dovetail"):
-            angle, pin = s[f"{name}.angle"], s[f"{name}.pin"]
-            slot = is_female(s, name)
-            steps += dovetail_steps(name, spoken(name), angle, pin, slot=slot)
-        for name in parts_of(s, "tee"):
-            steps += _tee_steps(name, spoken(name))
-        for name in parts_of(s, "seat"):
-            note = (
-                "Clamp a scrap block on it, face to face, and bore along the seam: the "
-                "bore is measured whole, and both halves together are as high as the "
-                "blocks. Turn what lies in it to what the cutter really cut."
-            )
-            title = f"Bore {spoken(name)}, half of it in a scrap block"
-            steps.append(
-                Step("mill", (name,), title=title, tool="boring head", note=note)
-            )
-    for name in parts_of(s, *DRILLED):
-        if s[f"{name}.face"] == face and not leaning(s, name):
+
+    def here(*kinds: str) -> list[str]:
+        return [name for name in parts_of(s, *kinds) if s[f"{name}.face"] == face]
+
+    for name in here("bore"):
+        title = f"Open {spoken(name)} by drills"
+        leaves = min(1.0, s[f"{name}.diameter"] / 8)
+        steps.append(Step("drill", (name,), leaves=leaves, title=title))
+        steps.append(Step("bore", (name,), tool="boring head, or on the faceplate"))
+    steps += [Step("mill", (name,)) for name in here("pocket", "rebate")]
+    for name in here("vee"):
+        tool = "end mill, the work aslant, or angle cutter"
+        steps.append(Step("mill", (name,), tool=tool))
+    for name in here("dovetail"):
+        angle, pin = s[f"{name}.angle"], s[f"{name}.pin"]
+        slot = is_female(s, name)
+        steps += dovetail_steps(name, spoken(name), angle, pin, slot=slot)
+    for name in here("tee"):
+        steps += _tee_steps(name, spoken(name))
+    for name in here("seat"):
+        note = (
+            "Clamp a scrap block on it, face to face, and bore along the seam: the "
+            "bore is measured whole, and both halves together are as high as the "
+            "blocks. Turn what lies in it to what the cutter really cut."
+        )
+        title = f"Bore {spoken(name)}, half of it in a scrap block"
+        steps.append(Step("mill", (name,), title=title, tool="boring head", note=note))
+    for name in here(*DRILLED):
+        if not leaning(s, name):
             steps += _drilled(s, name)
-    for name in parts_of(s, "slot"):
-        if s[f"{name}.face"] == face and not slot_of(s, name).sawn:
+    for name in here("slot"):
+        if not slot_of(s, name).sawn:
             steps.append(Step("mill", (name,)))
     return steps
 
@@ -281,10 +283,21 @@ def _three(name: str, s: Values) -> str:
 
 
 def _across(name: str, s: Values) -> float:
-    """The middle of a part's face, across the way it runs; what has no choice of faces
-    is in the upper one."""
-    long, wide, _ = face_of(s, s.get(f"{name}.face", "top"))
+    """The middle of a part's face, across the way it runs."""
+    long, wide, _ = face_of(s, s[f"{name}.face"])
     return (long if crosswise(s, name) else wide) / 2
+
+
+def _off_edge(way: int) -> Callable[[str, Values], float]:
+    """The place of a pocket along its face (0) or across it (1): in the middle of a
+    face that leaves little beside it."""
+
+    def off(name: str, s: Values) -> float:
+        room = face_of(s, s[f"{name}.face"])[way]
+        taken = float(s[f"{name}.{('length', 'width')[way]}"])
+        return max(min(OFF_EDGE, (room - taken) / 2), 0.0)
+
+    return off
 
 
 def _by_pins(name: str, s: Values) -> float:
@@ -315,6 +328,9 @@ def _where(
     )
 
 
+_FACE = Size("face", "face of {}", "top", "", kind=TEXT, choices=FACES)
+# of what goes from end to end
+_UPPER = Size("face", "face of {}", "top", "", kind=TEXT, choices=("top", "bottom"))
 _DATUM = Size("datum", "what {} is measured from", "corner", "", kind=TEXT,
               choices=("corner", "centre"))  # fmt: skip
 
@@ -322,7 +338,7 @@ _DATUM = Size("datum", "what {} is measured from", "corner", "", kind=TEXT,
 def _made(kind: str, screw: str) -> tuple[Size, ...]:
     """The sizes that every hole of a pattern has."""
     return (
-        Size("face", "face of {}", "top", "", kind=TEXT, choices=FACES),
+        _FACE,
         Size("kind", "kind of {}", kind, "", kind=TEXT, choices=KINDS),
         Size("screw", "screws of {}", screw, "", kind=TEXT),
         Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
@@ -373,11 +389,8 @@ PARTS = (
              choices=("no", "left-right", "up-down", "both")), *_ASLANT,
     )),
     FreePart("bore", "A bore", (
-        Size("diameter", "{}", "20", "", 2, 400),
-        *_where(
-            {"rule": "post.width/2", "why": "half the tool post's width"},
-            {"rule": "block.width/2", "why": "in the middle"},
-        ),
+        Size("diameter", "{}", "20", "", 2, 400), _FACE,
+        *_where({"rule": "post.width/2", "why": "half the tool post's width"}),
         Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
         Size("counterbore", "counterbore of {}", "0", "0 for none", 0, 400),
         Size("counterbore_depth", "counterbore's depth, {}", "0", "", 0, 400),
@@ -396,14 +409,18 @@ PARTS = (
         Size("turn", "{} turned by", "0", "0 runs square to the edges", -89, 89, ANGLE),
     ), surfaces=(("slot", "width"),)),
     FreePart("pocket", "A pocket or window", (
-        Size("from_side", "{} from the left", "15", "", 0, 1000),
-        Size("from_front", "{} from the front", "15", "", 0, 600),
+        _FACE,
+        Size("from_side", "{} along its face", OfPart(_off_edge(0)), "off its edge", 0,
+             1000, rests=(*ITS_FACE, "{}.length")),
+        Size("from_front", "{} across its face", OfPart(_off_edge(1)), "off its edge",
+             0, 600, rests=(*ITS_FACE, "{}.width")),
         Size("length", "length of {}", "30", "", 1, 1000),
         Size("width", "width of {}", "20", "", 1, 600),
         Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
         Size("radius", "corner radius of {}", "3", "half its cutter", 0, 100),
     )),
     FreePart("vee", "A vee groove", (
+        _UPPER,
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
         Size("at", "middle of {} from the edge", "block.width/2", "in the middle", 0,
@@ -412,6 +429,7 @@ PARTS = (
         Size("width", "{} at its mouth", "20", "", 1, 400),
     )),
     FreePart("dovetail", "A dovetail", (
+        _UPPER,
         Size("form", "form of {}", "female", "", kind=TEXT, choices=("female", "male")),
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
@@ -424,6 +442,7 @@ PARTS = (
              step=0.001, rests=("{}.form",)),
     )),
     FreePart("tee", "A T-slot", (
+        _UPPER,
         Size("runs", "how {} runs", "along", "", kind=TEXT,
              choices=("along", "across")),
         Size("at", "middle of {} from the edge", OfPart(_across), "in the middle", 0,
@@ -438,6 +457,7 @@ PARTS = (
     ), surfaces=(("tee-neck", "neck"), ("tee-head", "head"),
                  ("tee-head-depth", "height"), ("tee-lip", "lip"))),
     FreePart("seat", "A half-round seat", (
+        _UPPER,
         Size("diameter", "round of {}", "16", "", 1, 400),
         Size("depth", "depth of {}", "{}.diameter/2", "half the round", 0.2, 200),
         Size("runs", "how {} runs", "across", "", kind=TEXT,
@@ -446,8 +466,9 @@ PARTS = (
              1000),
     ), surfaces=(("bore", "diameter"),)),
     FreePart("rebate", "A rebate", (
+        _UPPER,
         Size("side", "side of {}", "front|back", "", kind=TEXT,
-             choices=("front", "back")),
+             choices=("front", "back", "left", "right")),
         Size("width", "width of {}", "10", "", 0.2, 400),
         Size("depth", "depth of {}", "8", "", 0.2, 400),
     )),
@@ -593,6 +614,44 @@ FAMILY = grown(
                 "dovetail1.depth": "6",
             },
             {"parts": "dovetail", "dovetail1.form": "male"},
+            {
+                "parts": "bore pocket pocket rebate rebate tee",
+                "block.width": "70",
+                "block.height": "40",
+                "bore1.face": "front",
+                "bore1.from_side": "25",
+                "bore1.depth": "25",
+                "pocket1.face": "right",
+                "pocket1.from_side": "20",
+                "pocket1.from_front": "12",
+                "pocket1.width": "12",
+                "pocket1.depth": "8",
+                "pocket2.face": "back",
+                "pocket2.from_side": "60",
+                "pocket2.from_front": "22",
+                "pocket2.length": "25",
+                "pocket2.width": "14",
+                "pocket2.depth": "9",
+                "rebate1.face": "bottom",
+                "rebate1.side": "left",
+                "rebate2.face": "top",
+                "rebate2.side": "right",
+                "tee1.face": "bottom",
+                "tee1.runs": "across",
+                "tee1.at": "62",
+                "tee1.neck": "8",
+            },
+            {
+                "parts": "vee seat dovetail",
+                "vee1.face": "bottom",
+                "vee1.width": "14",
+                "seat1.face": "bottom",
+                "seat1.at": "70",
+                "dovetail1.face": "bottom",
+                "dovetail1.runs": "across",
+                "dovetail1.at": "30",
+                "dovetail1.depth": "6",
+            },
             {
                 "parts": "tee tee",
                 "block.width": "80",

@@ -24,6 +24,20 @@ from machinon.core.piece.solid_cuts import (
 )
 
 SAWN = 3.0  # mm: what is narrower, and open at its ends, is sawn
+AWAY = ("top", "back", "right")  # faces at the far ends of the block's axes
+
+
+def behind(face: BlockFace, block: tuple[float, float, float]) -> float:
+    """The block behind a face, mm."""
+    return block["xyz".index(FACE_AXES[face][2])]
+
+
+def _sunk_from(
+    face: BlockFace, block: tuple[float, float, float], depth: float
+) -> Dimension:
+    """How the depth of what is sunk from a face is dimensioned."""
+    low = behind(face, block) - depth if face in AWAY else 0.0
+    return Dimension(FACE_AXES[face][2], low, low + depth)
 
 
 def _off_corner(radius: float) -> float:
@@ -82,12 +96,7 @@ class Slot(Feature, frozen=True):
     @property
     def through(self) -> bool:
         """Whether it goes right through to the far face."""
-        return self.depth >= self.thick
-
-    @property
-    def thick(self) -> float:
-        """The block behind its face."""
-        return self.block["xyz".index(FACE_AXES[self.face][2])]
+        return self.depth >= behind(self.face, self.block)
 
     @property
     def sawn(self) -> bool:
@@ -111,10 +120,14 @@ class Slot(Feature, frozen=True):
 
     @property
     def rims(self) -> tuple[Point, ...]:
-        """Places on its edge in the face: all round, or of one that goes from end to
-        end beside its middle."""
+        """Places on its edge in the face: all round where it does not run out, or of
+        one that goes from end to end beside its middle."""
         if self.rounded:
-            return self.outline()
+            u, v, _ = FACE_AXES[self.face]
+            long, wide = (self.block["xyz".index(axis)] for axis in (u, v))
+            edge = self.outline()
+            inside = (at for at in edge if 0 < at[0] < long and 0 < at[1] < wide)
+            return tuple(inside) or edge
         (x, y), half = self.pivot, self.width / 2
         if self.a[0] == self.b[0]:
             return self.turned(x - half, y), self.turned(x + half, y)
@@ -149,9 +162,7 @@ class Slot(Feature, frozen=True):
 
     def dimensions(self) -> dict[str, Dimension]:
         half = self.width / 2
-        u, v, into = FACE_AXES[self.face]
-        far = self.thick
-        low = far - self.depth if self.face in ("top", "back", "right") else 0.0
+        u, v, _ = FACE_AXES[self.face]
         across = self.a[0] == self.b[0]
         at, along = self.a if across else self.a[::-1]
         end = (self.b if across else self.b[::-1])[1]
@@ -163,7 +174,7 @@ class Slot(Feature, frozen=True):
         found = {
             "at": Dimension(kind, 0.0, at, (beside, 0.0)),
             "width": Dimension(kind, at - half, at + half, (beside, 0.0)),
-            "depth": Dimension(into, low, low + self.depth),
+            "depth": _sunk_from(self.face, self.block, self.depth),
         }
         said = dict.fromkeys(
             ("face", "runs", "length", "from_end", "turn"), Dimension("hole", 0.0, 0.0)
@@ -187,9 +198,8 @@ class Slot(Feature, frozen=True):
     def sides(self) -> tuple[tuple[float, ...], tuple[float, ...]]:
         """The middles of its two sides in the block, half way down: x, y, z."""
         u, v, into = FACE_AXES[self.face]
-        far = self.thick
-        outer = self.face in ("top", "back", "right")
-        deep = far - self.depth / 2 if outer else self.depth / 2
+        far = behind(self.face, self.block)
+        deep = far - self.depth / 2 if self.face in AWAY else self.depth / 2
         (ax, ay), (bx, by) = self.a, self.b
         at = {u: (ax + bx) / 2, v: (ay + by) / 2, into: deep}
         over = u if ax == bx else v
@@ -242,41 +252,51 @@ class Pocket(Feature, frozen=True):
         return found
 
     def dimensions(self) -> dict[str, Dimension]:
-        if self.face not in ("top", "bottom"):
-            return {}
+        u, v, _ = FACE_AXES[self.face]
         (a, b), (c, d) = self.low, self.high
+        # beside the view from above, what is in a side is taken from its edge
+        flat, right = self.face in ("top", "bottom"), self.face == "right"
+        over = (b if flat else self.block[0] if right else 0.0, 0.0)
+        beside = (a if flat else 0.0, 0.0)
         found = {
-            "from_side": Dimension("x", 0.0, a, (b, 0.0)),
-            "length": Dimension("x", a, c, (b, 0.0)),
-            "from_front": Dimension("y", 0.0, b, (a, 0.0)),
-            "width": Dimension("y", b, d, (a, 0.0)),
+            "from_side": Dimension(u, 0.0, a, over),
+            "length": Dimension(u, a, c, over),
+            "from_front": Dimension(v, 0.0, b, beside),
+            "width": Dimension(v, b, d, beside),
         }
         said = Dimension("hole", 0.0, 0.0, self.places[0])
-        found |= {"depth": said, "radius": said}
+        found |= dict.fromkeys(("depth", "radius", "face"), said)
         if self.depth is not None:
-            high = self.block[2]
-            low = high - self.depth if self.face == "top" else 0.0
-            found["depth"] = Dimension("z", low, low + self.depth)
+            found["depth"] = _sunk_from(self.face, self.block, self.depth)
         return found
 
 
 class Rebate(Feature, frozen=True):
-    """A step along an edge of a block's top: `width` in from the front or the back,
-    down by `depth`."""
+    """A step along an edge of a block's top or bottom: `width` in from one of its
+    sides, by `depth` into it."""
 
-    side: Literal["front", "back"]
+    side: Literal["front", "back", "left", "right"]
     block: tuple[float, float, float]
     width: float
     depth: float
+    face: Literal["top", "bottom"] = "top"
+
+    @property
+    def room(self) -> float:
+        """The block across it, mm."""
+        return behind(self.side, self.block)
 
     def cuts(self) -> tuple[Cut, ...]:
-        length, wide, _ = self.block
         into = max(self.width, 0.0)  # one that lies outside takes nothing
-        low, high = (
-            (-PAST, into) if self.side == "front" else (wide - into, wide + PAST)
+        far = self.room
+        low, high = (far - into, far + PAST) if self.side in AWAY else (-PAST, into)
+        length, wide, _ = self.block
+        outline = (
+            rectangle(low, -PAST, high, wide + PAST)
+            if self.side in ("left", "right")
+            else rectangle(-PAST, low, length + PAST, high)
         )
-        frame = block_face("top", *self.block)
-        outline = rectangle(-PAST, low, length + PAST, high)
+        frame = block_face(self.face, *self.block)
         return (Sunk(frame, outline, -PAST, self.depth),)
 
     def faces(self) -> dict[str, Face]:
@@ -286,14 +306,16 @@ class Rebate(Feature, frozen=True):
         }
 
     def dimensions(self) -> dict[str, Dimension]:
-        _, wide, high = self.block
-        a, b = (0.0, self.width) if self.side == "front" else (wide - self.width, wide)
+        high, far, top = self.block[2], self.room, self.face == "top"
+        across = FACE_AXES[self.side][2]
+        a, b = (far - self.width, far) if self.side in AWAY else (0.0, self.width)
+        rest = (0.0, high - self.depth) if top else (self.depth, high)
         return {
-            "width": Dimension("y", a, b, (0.0, high)),
-            "depth": Dimension("z", high - self.depth, high),
-            "rest": Dimension("z", 0.0, high - self.depth),
+            "width": Dimension(across, a, b, (0.0, high if top else 0.0)),
+            "depth": _sunk_from(self.face, self.block, self.depth),
+            "rest": Dimension("z", *rest),
             # what stands between this rebate and one like it at the other side
-            "tongue": Dimension("y", self.width, wide - self.width),
+            "tongue": Dimension(across, self.width, far - self.width),
         }
 
 
@@ -359,15 +381,13 @@ class EndToEnd(Feature, frozen=True):
         return self._through((*left, *right))
 
     def dimensions(self) -> dict[str, Dimension]:
-        _, _, high = self.block
-        level = high if self.face == "top" else 0.0
+        level = self.block[2] if self.face == "top" else 0.0
         a, b = self.at - self.mouth / 2, self.at + self.mouth / 2
         kind: Literal["x", "y"] = "x" if self.across else "y"
-        deep = sorted((level, level + (self.depth if not level else -self.depth)))
         said = Dimension("hole", a, b, (self.at, 0.0))
         return {
             "at": Dimension(kind, 0.0, self.at, (0.0, level)),
-            "depth": Dimension("z", deep[0], deep[1]),
+            "depth": _sunk_from(self.face, self.block, self.depth),
             **dict.fromkeys(self.SAID, said),
         }
 
@@ -433,7 +453,7 @@ class MaleDovetail(Flanked, frozen=True):
 class TeeSlot(EndToEnd, frozen=True):
     """A T-slot: its neck between the lips, and the wider head below them."""
 
-    SAID: ClassVar = ("neck", "head", "height", "lip", "runs")
+    SAID: ClassVar = ("neck", "head", "height", "lip", "face", "runs")
 
     neck: float
     head: float
@@ -636,21 +656,24 @@ class Slope(Feature, frozen=True):
 
 
 class RoundSeat(Feature, frozen=True):
-    """A seat for something round in a block's top: part of a bore."""
+    """A seat for something round in a block's top or bottom: part of a bore."""
 
     block: tuple[float, float, float]
     at: float  # its middle, from the front or, where it runs across, from the left
     diameter: float
     depth: float  # up to half its diameter
     across: bool = False
+    face: Literal["top", "bottom"] = "top"
 
     @property
     def floor(self) -> tuple[Point, ...]:
         """The arc of its section, from side to side, as it is looked along."""
         radius = self.diameter / 2
         half = math.degrees(math.acos(max(1 - self.depth / radius, 0.0)))
-        centre = (self.at, self.block[2] - self.depth + radius)
-        return tuple(arc(centre, radius, 270 - half, 270 + half))
+        over, up = radius - self.depth, self.face == "top"
+        centre = (self.at, self.block[2] + over if up else -over)
+        middle = 270 if up else 90
+        return tuple(arc(centre, radius, middle - half, middle + half))
 
     @property
     def sides(self) -> tuple[Point, Point]:
@@ -660,12 +683,8 @@ class RoundSeat(Feature, frozen=True):
 
     def cuts(self) -> tuple[Cut, ...]:
         long, wide, high = self.block
-        floor = self.floor
-        outline = (
-            (floor[0][0], high + PAST),
-            *floor,
-            (floor[-1][0], high + PAST),
-        )
+        floor, over = self.floor, high + PAST if self.face == "top" else -PAST
+        outline = ((floor[0][0], over), *floor, (floor[-1][0], over))
         name, run = ("front", wide) if self.across else ("left", long)
         return (Sunk(block_face(name, *self.block), outline, -PAST, run + PAST),)
 
@@ -673,13 +692,13 @@ class RoundSeat(Feature, frozen=True):
         return {self.name: Face("cylinder", {"diameter": self.diameter}, True)}
 
     def dimensions(self) -> dict[str, Dimension]:
-        high = self.block[2]
+        level = self.block[2] if self.face == "top" else 0.0
         kind: Literal["x", "y"] = "x" if self.across else "y"
-        said = Dimension("hole", 0.0, 0.0, (self.at, high))
+        said = Dimension("hole", 0.0, 0.0, (self.at, level))
         return {
-            "at": Dimension(kind, 0.0, self.at, (0.0, high)),
-            "depth": Dimension("z", high - self.depth, high),
-            **dict.fromkeys(("diameter", "runs"), said),
+            "at": Dimension(kind, 0.0, self.at, (0.0, level)),
+            "depth": _sunk_from(self.face, self.block, self.depth),
+            **dict.fromkeys(("diameter", "face", "runs"), said),
         }
 
 

@@ -21,6 +21,7 @@ from machinon.core.piece.block_features import (
     Slope,
     Slot,
     TeeSlot,
+    behind,
 )
 from machinon.core.piece.body import Body
 from machinon.core.piece.jigs import face_size, looked_at
@@ -332,7 +333,7 @@ def _slot_list(step: StepTold, slot: Slot) -> WorkList:
         f"{start}A cutter under the width first, down the middle; then either side, "
         "measured, so that both come out where they should."
     )
-    deep = _down(step, slot.thick, slot.depth)
+    deep = _down(step, behind(slot.face, slot.block), slot.depth)
     if slot.turn:
         lines = _turned(step.after, slot, note)
     else:
@@ -411,7 +412,7 @@ def _pocket_list(step: StepTold, pocket: Pocket) -> WorkList:
             "middle leaves its sides for one last pass."
         )
     middle = ((a + c) / 2, (b + d) / 2)
-    deep = _down(step, pocket.block[2], pocket.depth)
+    deep = _down(step, behind(pocket.face, pocket.block), pocket.depth)
     start = WorkLine(
         "start",
         "Drill a hole to start in",
