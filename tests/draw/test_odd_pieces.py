@@ -85,6 +85,12 @@ class OddFamilies(unittest.TestCase):
                     for check in along_the_route(route_told(made)):
                         self.assertTrue(check.says)
 
+    def test_a_hole_through_a_wall_that_is_not_there_takes_nothing(self):
+        """A recess of 43 in a body of 39 leaves no wall for the die's screws."""
+        made = make(families()["die-holder"], {"recess.diameter": "43"})
+        self.assertGreater(made.body.volume, 20_000)
+        self.assertIn("gone-screws", {c.key for c in made.checks if not c.passed})
+
     def test_a_flat_deeper_than_its_bar_leaves_no_bar_and_says_so(self):
         given = {
             "work.bore": "9.6",

@@ -71,7 +71,7 @@ def build(s: Values) -> Body:
                    apart=s["screws.apart"]),
     ]  # fmt: skip
     if s["bar.diameter"]:
-        bar = Hole(s["bar.diameter"], s["bar.depth"])
+        bar = Hole(s["bar.diameter"], s["bar.depth"], flat=True)
         at = s["guide.length"] / 2
         features.append(CrossHoles("bar", at, wide, bar, s["bar.depth"]))
     return Body(
@@ -148,7 +148,10 @@ def route(s: Values) -> tuple[Holding, ...]:
         Step("drill", ("screws",), of="the die's screws"),
         Step("tap", ("screws",), of="the die's screws"),
     )
-    bar = (Step("drill", ("bar",), of="a bar to hold it by"),)
+    bar = (
+        Step("drill", ("bar",), of="a bar to hold it by",
+             note="A slot drill or a flat-ended drill leaves the floor flat."),
+    )  # fmt: skip
     return (
         Holding(
             "front",

@@ -109,10 +109,11 @@ class Hole(msgspec.Struct, frozen=True):
             down.append((self.bore_depth, r))
         else:
             down.append((-PAST, r))
-        if self.depth is None:
-            return (*down, (through + PAST, r))
         # one that ends before it begins takes nothing: a check says what is wrong
-        deep = max(self.depth, down[-1][0], 0.0)
+        begins = max(down[-1][0], 0.0)
+        if self.depth is None:
+            return (*down, (max(through + PAST, begins), r))
+        deep = max(self.depth, begins)
         return (*down, (deep, r), (deep + self.point, 0.0))
 
     @property
