@@ -21,13 +21,13 @@ from machinon.core.quantity import LENGTH, length_text, text_of
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.machine_checks import along_the_route
-from machinon.core.route.operations import (
+from machinon.core.route.own_hardware import own_hardware
+from machinon.core.route.steps import (
     HoldingTold,
     StepTold,
     route_in_inches,
     route_told,
 )
-from machinon.core.route.own_hardware import own_hardware
 
 USAGE = """\
 machinon piece                             all families, a line each

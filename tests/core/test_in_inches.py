@@ -15,7 +15,7 @@ from machinon.core.piece.family import at_least
 from machinon.core.piece.made import make
 from machinon.core.quantity import INCH
 from machinon.core.reckoning import reckon
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import lines_in_inches, work_list
 

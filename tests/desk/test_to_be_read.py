@@ -17,7 +17,7 @@ from machinon.core.families import families
 from machinon.core.job.job import STAGES
 from machinon.core.piece.made import make
 from machinon.core.reckoning import reckonings
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import work_list
 from machinon.desk.begin import begin_job

@@ -9,7 +9,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.around import rings_of
 from machinon.core.piece.made import make
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.route.work.listed import work_list
 from machinon.core.setting_out.runout import resolve
 from machinon.draw.body_film import body_film

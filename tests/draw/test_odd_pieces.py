@@ -10,7 +10,7 @@ from machinon.core.piece.family import grown, part_names
 from machinon.core.piece.made import make
 from machinon.core.quantity import ANGLE, COUNT, LENGTH
 from machinon.core.route.machine_checks import along_the_route
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.draw.body_film import body_film
 from machinon.draw.drawing import Circle, Line, Shape
 from machinon.draw.piece_sheet import piece_sheet

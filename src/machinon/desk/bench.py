@@ -8,7 +8,7 @@ from typing import Any
 from machinon.core.job.job import Stage
 from machinon.core.job.made_piece import by_mate
 from machinon.core.reckoning import Answer
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.desk.name_dialog import ask_name
 from machinon.desk.narrow import Roomy
 from machinon.desk.open_job import OpenJob

@@ -13,7 +13,7 @@ from machinon.core.errors import MachinonError
 from machinon.core.job.fit_sheet import fit_lines
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.effort import effort
-from machinon.core.route.operations import HoldingTold, StepTold
+from machinon.core.route.steps import HoldingTold, StepTold
 from machinon.core.route.work.lines import CARRIAGE, WorkLine
 from machinon.core.wording import begun
 from machinon.desk.open_job import OpenJob

@@ -11,7 +11,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.shadow import VIEWS
 from machinon.core.piece.solid_cuts import Drilled, Point
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.draw.block_views import draw_block_view, view_lines
 from machinon.draw.drawing import Board, Circle, Drawing, Line, Place, Role, Shape
 from machinon.draw.end_view import draw_end_view

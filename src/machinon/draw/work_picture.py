@@ -11,7 +11,7 @@ from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size
 from machinon.core.piece.turned_features import Bore
 from machinon.core.quantity import length_text
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.holes import seen
 from machinon.core.route.work.lines import WorkLine, WorkList
 from machinon.draw.body_film import body_film

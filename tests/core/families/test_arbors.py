@@ -3,7 +3,7 @@ import unittest
 from machinon.core.families import family_of
 from machinon.core.families._tapers import shank_end_of
 from machinon.core.piece.made import make
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.route.work.listed import work_list
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of

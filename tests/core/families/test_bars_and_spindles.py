@@ -2,7 +2,7 @@ import math
 import unittest
 
 from machinon.core.errors import BadInput
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.route.work.listed import work_list
 from tests.core.families.failing import check, each_is_said, failed, made
 

@@ -3,7 +3,7 @@ import unittest
 
 from machinon.core.families import family_of
 from machinon.core.piece.made import make
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 
 
 def carrier(**given):

@@ -5,7 +5,7 @@ import unittest
 from machinon.core.families import families
 from machinon.core.families._dowels import as_bought, kept
 from machinon.core.piece.made import make
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.route.work.listed import work_list
 
 

@@ -28,8 +28,8 @@ from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.in_process import OUTSIDE, widest
 from machinon.core.route.machine_checks import held_well
-from machinon.core.route.operations import route_told
 from machinon.core.route.order import NO_METAL, broken, in_order, keyed, stepped
+from machinon.core.route.steps import route_told
 from machinon.core.sizes.fit import words_for
 
 INSIDE = Bore | TaperBore | NutThread

@@ -3,7 +3,7 @@ import unittest
 
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from tests.core.families.failing import check, each_is_said, failed, made
 
 PLATES = ("flange-plate", "taper-plate")

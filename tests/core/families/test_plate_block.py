@@ -4,7 +4,7 @@ import unittest
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.piece.made import make
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 
 
 def block(parts, **given):

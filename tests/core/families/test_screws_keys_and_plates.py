@@ -4,7 +4,7 @@ import unittest
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.made import make
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.tables import rows
 from tests.core.families.failing import check, each_is_said, failed, made
 

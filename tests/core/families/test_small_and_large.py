@@ -6,7 +6,7 @@ import unittest
 from machinon.core.families import families, family_of
 from machinon.core.piece.made import make
 from machinon.core.route.machine_checks import along_the_route
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 
 # by family, the sizes of its mates that differ, and rows of them
 MET = {

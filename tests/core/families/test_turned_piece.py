@@ -4,7 +4,7 @@ import unittest
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.piece.made import make
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 
 # ⌀20 × 30, ⌀40 × 12, ⌀25 × 20
 COLLAR = {

@@ -9,7 +9,7 @@ from machinon.core.piece.round_sizes import (
     round_inches,
 )
 from machinon.core.quantity import INCH
-from machinon.core.route.operations import route_in_inches, route_told
+from machinon.core.route.steps import route_in_inches, route_told
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screws
 

@@ -8,7 +8,7 @@ from machinon.core.piece.shadow import VIEWS, shadow_of
 from machinon.core.piece.solid_cuts import Sunk, block_face, rectangle
 from machinon.core.piece.solids import solid_of
 from machinon.core.piece.stock import Block
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 
 BLOCK = Block((0.0, 0.0, 0.0), (60.0, 40.0, 20.0))
 

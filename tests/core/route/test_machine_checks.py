@@ -19,7 +19,7 @@ from machinon.core.route.machine_checks import (
     on_the_lathe,
     on_the_mill,
 )
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Shop

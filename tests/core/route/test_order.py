@@ -9,8 +9,8 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.made import make
-from machinon.core.route.operations import route_told
 from machinon.core.route.order import broken, in_order, keyed, stepped
+from machinon.core.route.steps import route_told
 from machinon.core.shop.making import Moved, OwnStep
 
 

@@ -6,8 +6,8 @@ from msgspec.structs import replace
 
 from machinon.core.families import families
 from machinon.core.piece.made import make
-from machinon.core.route.operations import route_told
 from machinon.core.route.own_tools import own_collet, own_tool
+from machinon.core.route.steps import route_told
 from machinon.core.shop.belongings import STARTER_SETS, Belongings, Item, with_items
 from tests.scenario import planned
 

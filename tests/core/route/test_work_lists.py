@@ -6,7 +6,7 @@ from machinon.core.families import families, family_of
 from machinon.core.piece.made import make
 from machinon.core.reckoning import TEXT
 from machinon.core.route.duration import minutes_of
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import note_besides, work_list
 from machinon.core.route.work.set_true import read_round, set_true

@@ -9,8 +9,8 @@ from msgspec.structs import replace
 
 from machinon.core.job.made_piece import drawn_surface
 from machinon.core.piece.made import Made
-from machinon.core.route.operations import HoldingTold
 from machinon.core.route.order import NO_METAL
+from machinon.core.route.steps import HoldingTold
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Piece
 from machinon.core.survey.surface_kinds import new_surfaces

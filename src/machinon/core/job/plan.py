@@ -25,7 +25,7 @@ from machinon.core.job.proof import (
 from machinon.core.piece.family import Check
 from machinon.core.piece.made import Made
 from machinon.core.reckoning import Answer
-from machinon.core.route.operations import (
+from machinon.core.route.steps import (
     HoldingTold,
     StepTold,
 )

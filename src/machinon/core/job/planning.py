@@ -40,12 +40,12 @@ from machinon.core.route.machine_checks import (
     on_the_lathe,
     on_the_mill,
 )
-from machinon.core.route.operations import (
+from machinon.core.route.order import NO_METAL
+from machinon.core.route.steps import (
     HoldingTold,
     route_in_inches,
     route_told,
 )
-from machinon.core.route.order import NO_METAL
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import (

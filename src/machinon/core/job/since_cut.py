@@ -6,7 +6,7 @@ from machinon.core.job.job import Job, SizesCut, Work
 from machinon.core.piece.family import Check
 from machinon.core.piece.made import Known, Made
 from machinon.core.quantity import text_of
-from machinon.core.route.operations import HoldingTold, StepTold
+from machinon.core.route.steps import HoldingTold, StepTold
 
 ALIKE = 5e-4  # mm: closer than this a size is the same
 

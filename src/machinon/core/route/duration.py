@@ -19,7 +19,7 @@ from machinon.core.piece.turned_features import (
     Screw,
     ToTheMiddle,
 )
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 
 STANDING = {
     "mount": 5.0,

@@ -8,7 +8,7 @@ from machinon.core.materials import material
 from machinon.core.piece.made import Made
 from machinon.core.quantity import plain
 from machinon.core.route.duration import minutes_of
-from machinon.core.route.operations import HoldingTold
+from machinon.core.route.steps import HoldingTold
 
 SET_UP = 10.0  # minutes to hold a piece anew and true it; a shop rule
 

@@ -23,7 +23,7 @@ from machinon.core.piece.turned_features import (
     Screw,
 )
 from machinon.core.quantity import FOOT
-from machinon.core.route.operations import HoldingTold
+from machinon.core.route.steps import HoldingTold
 from machinon.core.route.work.drilling import tip
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe

@@ -20,7 +20,7 @@ from machinon.core.piece.turned_features import (
     Slits,
 )
 from machinon.core.quantity import length_text
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.shop.belongings import Belongings, Item
 from machinon.core.sizes.limits import LARGEST
 from machinon.core.sizes.reamers import LEAVES, reamer_of

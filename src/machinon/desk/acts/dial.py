@@ -20,7 +20,7 @@ from machinon.core.job.made_piece import (
     proof_surface,
 )
 from machinon.core.quantity import length_text, small_text
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.shop.things import Instrument, Surface
 from machinon.core.survey.as_typed import apart_from_warmth
 from machinon.core.wording import within

@@ -19,10 +19,10 @@ from machinon.core.job.own_alike import own_alike
 from machinon.core.job.rules_kept import as_last_kept
 from machinon.core.job.since_cut import with_done
 from machinon.core.piece.family import Value, spoken
-from machinon.core.route.operations import StepTold
 from machinon.core.route.own_hardware import own_hardware
 from machinon.core.route.own_stock import own_stock, sizes_of_rack
 from machinon.core.route.own_tools import OwnTool, own_collet, own_tool
+from machinon.core.route.steps import StepTold
 from machinon.core.shop.belongings import Belongings
 from machinon.core.shop.things import Piece
 from machinon.core.wording import begun

@@ -12,8 +12,8 @@ from machinon.core.job.job import Stage
 from machinon.core.job.proof import ProofLine
 from machinon.core.job.since_cut import without_done
 from machinon.core.quantity import length_text
-from machinon.core.route.operations import HoldingTold, StepTold, planned
 from machinon.core.route.order import Broken, broken, in_order, stepped
+from machinon.core.route.steps import HoldingTold, StepTold, planned
 from machinon.core.route.work.lines import Machines, WorkLine, WorkList
 from machinon.core.route.work.listed import lines_in_inches, work_list
 from machinon.core.route.work.set_true import read_round

@@ -16,7 +16,7 @@ from machinon.core.cutting.coach import Advice
 from machinon.core.cutting.speeds import speed_text
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH, length_text
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.turning import carriage_stop
 from machinon.core.shop.lessons import warning_of
 from machinon.core.survey.as_typed import warmth_hint

@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
 from machinon.core.errors import BadInput, MachinonError
 from machinon.core.job.proof import ProofLine
 from machinon.core.quantity import length_text, plain, small_text
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.setting_out.runout import OVAL, resolve, tells_oval
 from machinon.core.survey.as_typed import warmth_hint
 from machinon.desk.bench import Bench, StageView

@@ -29,8 +29,8 @@ from machinon.core.quantity import (
     surface_speed_in,
 )
 from machinon.core.route.duration import minutes_of
-from machinon.core.route.operations import HoldingTold, StepTold
 from machinon.core.route.own_steps import KINDS, OTHER
+from machinon.core.route.steps import HoldingTold, StepTold
 from machinon.core.wording import begun
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
 from machinon.desk.faults import painted

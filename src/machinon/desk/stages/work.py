@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QSizePolicy, QVBoxLayout, QWid
 from machinon.core.cutting.speeds import speed_text
 from machinon.core.errors import BadInput
 from machinon.core.quantity import length_text
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import AXES, WorkLine, WorkList
 from machinon.core.route.work.listed import note_besides
 from machinon.core.wording import begun

@@ -7,7 +7,7 @@ from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
 from machinon.core.quantity import ROTATION
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.drilling import (
     STARTS,
     depth_shown,

@@ -6,7 +6,7 @@ from machinon.core.cutting.tempering import temper_colours
 from machinon.core.piece.shown import Shown
 from machinon.core.quantity import TEMPERATURE
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import Way, WorkLine, WorkList, way
 
 NOT_SAID = ("", "not said")

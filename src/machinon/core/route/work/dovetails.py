@@ -10,7 +10,7 @@ from msgspec import Struct
 from machinon.core.piece.block_features import Flanked, MaleDovetail
 from machinon.core.piece.shown import Shown
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import Machines, Way, WorkLine, WorkList, way
 
 PINS = (2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 16.0, 20.0)  # mm, as dowels come

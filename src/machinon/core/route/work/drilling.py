@@ -11,7 +11,7 @@ from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.quantity import NUMBER
 from machinon.core.reckoning import reckon
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.setting_out.cones import cone_depth
 from machinon.core.threads.screw_thread import thread_of
 

@@ -21,7 +21,7 @@ from machinon.core.piece.turned_features import Flats, Keyway
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.drills import hole_of
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.drilling import (
     STARTS,
     depth_shown,

@@ -20,8 +20,8 @@ from machinon.core.piece.turned_features import (
     Slits,
     TaperBore,
 )
-from machinon.core.route.operations import StepTold
 from machinon.core.route.order import NO_METAL
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.along_axis import drilled_list, tapped_list
 from machinon.core.route.work.by_hand import by_hand_list
 from machinon.core.route.work.dovetails import dovetail_list

@@ -29,7 +29,7 @@ from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import (
     SINE_BARS,
     Machines,

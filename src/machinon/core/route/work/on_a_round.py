@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import Flats, Keyway, Slits
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import FROM_LEFT, Machines, WorkLine, WorkList
 from machinon.core.route.work.milling import down
 from machinon.core.route.work.turns import turned_on

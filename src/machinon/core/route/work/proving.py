@@ -23,7 +23,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import TEXT, reckon
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.dovetails import proved_dovetail
 from machinon.core.route.work.lines import Machines, WorkLine, WorkList
 from machinon.core.route.work.tapers import blued_list

@@ -13,7 +13,7 @@ from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Cone, TaperBore
 from machinon.core.quantity import ANGLE, COUNT, typed_again
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import SINE_BARS, Way, WorkLine, WorkList, way
 from machinon.core.setting_out.dividing import dms
 

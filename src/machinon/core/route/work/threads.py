@@ -14,7 +14,7 @@ from machinon.core.piece.turned_features import NutThread, Screw
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.in_process import BESIDE
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import (
     CARRIAGE,
     Machines,

@@ -27,7 +27,7 @@ from machinon.core.piece.turned_features import (
 from machinon.core.quantity import ANGLE, COUNT, FOOT, plain
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.route.in_process import BESIDE
-from machinon.core.route.operations import StepTold
+from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import (
     CARRIAGE,
     Machines,

@@ -9,7 +9,7 @@ from machinon.core.piece.made import make
 from machinon.core.reckoning import reckon
 from machinon.core.route.drills import ladder
 from machinon.core.route.duration import minutes_of
-from machinon.core.route.operations import route_told
+from machinon.core.route.steps import route_told
 from machinon.core.shop.making import Moved
 
 

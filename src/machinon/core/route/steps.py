@@ -1,0 +1,398 @@
+"""The route of a piece step by step: what is cut, by which tool, drill and speed."""
+
+import functools
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from typing import Any
+
+from msgspec import Struct
+from msgspec.structs import replace
+
+from machinon.core.in_inches import in_inches
+from machinon.core.materials import material
+from machinon.core.piece.bands import FitBand
+from machinon.core.piece.body import Body
+from machinon.core.piece.family import Holding, Step
+from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.hole_features import Hole
+from machinon.core.piece.made import Made
+from machinon.core.piece.shown import Shown, from_to
+from machinon.core.piece.turned_features import (
+    Ball,
+    Bore,
+    Cone,
+    Cylinder,
+    Groove,
+    Keyway,
+    NutThread,
+    Screw,
+)
+from machinon.core.reckoning import Answer, reckon
+from machinon.core.route.drills import drill_of, hole_of, ladder
+from machinon.core.route.in_process import BESIDE, Standing, gone_past, in_process
+from machinon.core.route.operations import BY_HAND, END_MILL, OPERATIONS, cutter_of
+from machinon.core.route.order import NO_METAL, in_order, keyed
+from machinon.core.route.own_steps import with_own
+from machinon.core.route.slide import slide_set
+from machinon.core.route.step_words import caution_of, note_of, title_of, tool_of
+from machinon.core.shop.making import Moved, OwnStep
+from machinon.core.sizes.reamers import nearest_reamer
+
+THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
+BORED_OUT = 6.0  # mm: a hole no wider than the stock's by this is bored at once
+
+
+class StepTold(Struct, frozen=True, dict=True):
+    """A step as it is worked from.
+
+    The speed is worked out when it is asked for.
+    """
+
+    key: str
+    operation: str
+    features: tuple[str, ...]
+    title: str
+    tool: str
+    note: str
+    caution: str
+    drill: float  # of a drilled hole, mm
+    drills: tuple[float, ...]  # that open the hole one after the other, it is the last
+    tap: str  # its thread
+    hold: bool
+    fit: int  # number in the job of the fit it is for
+    before: Body  # the piece as it stands
+    after: Body  # the piece as it stands
+    material: str  # its metal
+    speeds: tuple[float, ...] | None  # those of the machine, rpm, None for any
+    leaves: float = 0.0  # metal for a later cut, mm to a side
+    banded: bool = False  # it brings a size into its band
+    out: Side | None = None  # the end that stands out of the holding, where it is known
+    stacked: int = 1  # how many lie on each other
+    figures: tuple[Shown, ...] = ()  # what is set or read, where no feature tells
+    finished: tuple[float, float] = (0.0, 0.0)  # stations of a turned piece's ends
+    reamer: float = 0.0  # that is sold for its hole, mm
+    drawn: tuple[Feature, ...] = ()  # its features, as they are when all is done
+    # degrees that the compound was set to in its holding; 0 for none
+    slide: float = 0.0
+    # what the drawing lets the sizes be that have limits of their own, by feature and
+    # measure, mm
+    limits: Mapping[str, tuple[float, float]] = {}
+
+    @functools.cached_property
+    def cut(self) -> tuple[Feature, ...]:
+        """The features that it cuts, as it leaves them."""
+        there = {feature.name: feature for feature in self.after.features}
+        return tuple(there[name] for name in self.features if name in there)
+
+    @functools.cached_property
+    def speed(self) -> Answer | None:
+        """None where nothing turns."""
+        kind = OPERATIONS[self.operation].speed
+        if self.tool == BY_HAND:
+            return None
+        if any(isinstance(feature, Keyway) and feature.inside for feature in self.cut):
+            return None  # pulled or pushed through its bore
+        wide = self.drill or self.diameter
+        if not kind or wide < THIN:
+            return None
+        asked: dict[str, Any] = {
+            "material": self.material,
+            "tool": material(self.material).tool,
+            "operation": kind,
+            "diameter": wide,
+        }
+        if self.speeds:
+            asked["machine_speeds"] = list(self.speeds)
+        return reckon("speeds", asked)
+
+    @functools.cached_property
+    def diameter(self) -> float:
+        """The diameter that meets the tool, mm."""
+        return _diameter(self.cut[0] if self.cut else None, self.before, self.after)
+
+    def past(self, end: float, inside: bool) -> float:
+        """How far a cut goes on past its end, a station, mm: where that is an end of
+        the piece and the metal behind it is parted or faced off later."""
+        for finished, now in zip(self.finished, self.after.ends, strict=True):
+            behind = abs(now - finished)
+            if abs(end - finished) < BESIDE < behind:
+                return gone_past(behind, inside)
+        return 0.0
+
+    @property
+    def close(self) -> bool:
+        """Whether it is told to a tenth of a thou: for a band, or by a reamer's own."""
+        return self.banded or self.operation == "ream"
+
+    @property
+    def rpm(self) -> float:
+        """0 where nothing turns."""
+        return float(self.speed["rpm"]) if self.speed else 0.0
+
+
+class HoldingTold(Struct, frozen=True):
+    """One holding with its steps as they are worked from; held as the family says."""
+
+    key: str
+    machine: str
+    title: str
+    reason: str
+    steps: tuple[StepTold, ...]
+    held: str = ""
+
+
+def route_told(
+    made: Made,
+    speeds: Sequence[float] | None = None,
+    fits: Mapping[str, int] | None = None,
+    moved: Sequence[Moved] = (),
+    mill_speeds: Sequence[float] = (),
+    there: Collection[str] = (),
+    own: Sequence[OwnStep] = (),
+) -> tuple[HoldingTold, ...]:
+    """The route of a piece.
+
+    speeds: those of the lathe, rpm; any where not said; fits: numbers of its fits in a
+    job, by slot; moved: steps that the person moved; mill_speeds: those of the mill;
+    there: features that are on the piece before the first step; own: steps that the
+    person added.
+    """
+    turning = {"lathe": tuple(speeds or ()), "mill": tuple(mill_speeds)}
+    holdings = in_order(planned(made, there, own), moved)
+    out = []
+    for holding, standing in in_process(made, holdings):
+        speeds_here = turning.get(holding.machine) or None
+        steps, slide = [], 0.0
+        for stands in standing:
+            fit = (fits or {}).get(stands.step.fit, 0)
+            steps.append(_told(made, holding, stands, speeds_here, fit, slide))
+            slide = stands.step.slide or slide
+        out.append(
+            HoldingTold(
+                holding.key,
+                holding.machine,
+                holding.title,
+                holding.reason,
+                tuple(steps),
+                holding.held,
+            )
+        )
+    return tuple(out)
+
+
+def planned(
+    made: Made, there: Collection[str], own: Sequence[OwnStep]
+) -> tuple[Holding, ...]:
+    """The holdings of a piece with named steps, before any is moved: without what is
+    there already, with what the person added."""
+    holdings = _not_in_stock(made, keyed(made.holdings))
+    return with_own(still_cut(holdings, there), own)
+
+
+def _not_in_stock(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, ...]:
+    """The holdings without the drills that the hole in the stock spares."""
+    bore = made.body.stock.bore
+    if not bore:
+        return holdings
+
+    def left(step: Step) -> bool:
+        first = made.body.found(step.features[0]) if step.features else None
+        if step.operation != "drill" or hole_of(first) is not None:
+            return True
+        spares = BORED_OUT if step.leaves else 0.0
+        return drill_of(step, first, made.values["inch"]) > bore + spares
+
+    return tuple(
+        replace(holding, steps=tuple(filter(left, holding.steps)))
+        for holding in holdings
+    )
+
+
+def still_cut(
+    holdings: Sequence[Holding], there: Collection[str]
+) -> tuple[Holding, ...]:
+    """The holdings without the cutting of what is there already."""
+    if not there:
+        return tuple(holdings)
+
+    def left(step: Step) -> Step | None:
+        names = tuple(feature for feature in step.features if feature not in there)
+        if step.operation in NO_METAL or names == step.features:
+            return step
+        return replace(step, features=names) if names else None
+
+    return tuple(
+        replace(holding, steps=tuple(s for step in holding.steps if (s := left(step))))
+        for holding in holdings
+    )
+
+
+def route_in_inches(
+    route: Iterable[HoldingTold], own: Collection[str] = ()
+) -> tuple[HoldingTold, ...]:
+    """A route whose steps speak of inches; done once, as inches are no millimetres.
+    own: steps whose words a person typed, which stay."""
+
+    def told(step: StepTold) -> StepTold:
+        mine = step.key in own
+        return replace(
+            step,
+            title=step.title if mine else in_inches(step.title, step.close),
+            tool=in_inches(step.tool),
+            note=in_inches(step.note),
+            caution=in_inches(step.caution),
+        )
+
+    return tuple(
+        replace(up, reason=in_inches(up.reason), steps=tuple(map(told, up.steps)))
+        for up in route
+    )
+
+
+def _told(
+    made: Made,
+    holding: Holding,
+    standing: Standing,
+    speeds: tuple[float, ...] | None,
+    fit: int,
+    slide: float,
+) -> StepTold:
+    step = standing.step
+    operation = OPERATIONS[step.operation]
+    features = [made.body.feature(name) for name in step.features if _is(made, name)]
+    first = features[0] if features else None
+    drill = drill_of(step, first, made.values["inch"])
+    drills = _drills(drill, first, standing.before)
+    tap = _tap_of(step, first)
+    reamer = _reamer(first, made) if step.operation == "ream" else 0.0
+    return StepTold(
+        step.key,
+        step.operation,
+        step.features,
+        step.title or title_of(step, operation, features, drills, tap, reamer),
+        step.tool or tool_of(operation, first, drill, tap, reamer, standing.before),
+        note_of(step, drills),
+        step.caution or caution_of(step, holding.machine, first),
+        drill,
+        drills,
+        tap,
+        step.hold,
+        fit,
+        standing.before,
+        standing.after,
+        made.material,
+        speeds,
+        step.leaves,
+        _banded(made, step),
+        standing.out,
+        holding.stacked,
+        slide_set(step.slide)
+        if step.slide
+        else step.figures or _left_by_reamer(step, first, made),
+        made.body.ends if made.body.turns else (0.0, 0.0),
+        reamer,
+        tuple(features),
+        slide,
+        _limits(made, step),
+    )
+
+
+def _limits(made: Made, step: Step) -> dict[str, tuple[float, float]]:
+    """The limits of the sizes that a step cuts or proves, as `StepTold.limits`."""
+    return {
+        place: ends
+        for place, ends in made.drawn_limits.items()
+        if place.partition(".")[0] in step.features
+    }
+
+
+def _banded(made: Made, step: Step) -> bool:
+    """Whether a step is the one that brings a size into the band of its fit."""
+    ruled = {fit_band.slot.rules.partition(".")[0] for fit_band in made.fits}
+    return bool(ruled.intersection(step.features)) and not step.leaves
+
+
+def _drills(drill: float, feature: Feature | None, before: Body) -> tuple[float, ...]:
+    """The drills that open a hole; along the axis they follow what is open already."""
+    if not drill:
+        return ()
+    along = before.turns and hole_of(feature) is None
+    return ladder(drill, before.hollow if along else 0.0)
+
+
+def _is(made: Made, name: str) -> bool:
+    return any(feature.name == name for feature in made.body.features)
+
+
+def _tap_of(step: Step, feature: Feature | None) -> str:
+    if step.operation != "tap":
+        return ""
+    hole = hole_of(feature)
+    if hole is not None:
+        return hole.thread
+    return feature.thread if isinstance(feature, NutThread | Screw) else ""
+
+
+def _diameter(feature: Feature | None, before: Body, after: Body) -> float:
+    """The diameter that meets the tool: as it turns, or of the cutter."""
+    hole = hole_of(feature)
+    if hole is not None:
+        return hole.bore or hole.diameter
+    if isinstance(feature, Bore | Groove):
+        return feature.diameter
+    if isinstance(feature, NutThread):
+        return feature.bore
+    if feature is not None and (cutter := cutter_of(feature)):
+        return cutter
+    if isinstance(feature, Cylinder | Cone | Ball | Screw):
+        _, radius = before.radii((feature.start + feature.end) / 2)
+        if radius:
+            return 2 * radius
+    if before.turns:
+        taken = before.region.difference(after.region)
+        if not taken.is_empty:
+            return 2 * float(taken.bounds[3])
+        return before.largest if before.features else _stock_width(before)
+    return END_MILL
+
+
+def _stock_width(body: Body) -> float:
+    return float(
+        getattr(body.stock, "diameter", 0.0) or getattr(body.stock, "corners", 0)
+    )
+
+
+def _reamer(feature: Feature | None, made: Made) -> float:
+    """The reamer that is sold for a hole, mm; 0 where none leaves it so."""
+    hole = hole_of(feature)
+    if hole is None or not hole.ream:
+        return 0.0
+    inch = bool(made.values["inch"])
+    bands = _bands_of(hole, made)
+    ruled = next((found for b in bands if (found := b.reamed(inch))), None)
+    if ruled is None:
+        reamer = nearest_reamer(hole.diameter, inch)
+        ruled = reamer, reamer.makes(hole.diameter)
+    reamer, does = ruled
+    return reamer.size if does else 0.0
+
+
+def _bands_of(hole: Hole, made: Made) -> Iterator[FitBand]:
+    """The bands of the fits that rule its diameter."""
+    for band in made.fits:
+        known = made.sizes[band.slot.rules]
+        if known.by == "fit" and known.value == hole.diameter:
+            yield band
+
+
+def _left_by_reamer(
+    step: Step, feature: Feature | None, made: Made
+) -> tuple[Shown, ...]:
+    """The sizes that a reamed hole is proved to lie between: nobody aims a reamer at
+    their middle."""
+    hole = hole_of(feature)
+    if step.operation != "prove" or hole is None or not hole.ream:
+        return ()
+    for band in _bands_of(hole, made):
+        if band.lower is not None and band.upper is not None:
+            return from_to("⌀", band.lower, band.upper)
+    return ()
