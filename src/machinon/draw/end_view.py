@@ -7,16 +7,14 @@ from itertools import chain, pairwise, product
 from machinon.core.piece.body import Body
 from machinon.core.piece.hole_features import Arc, Holes
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
+from machinon.core.piece.milled_features import Flats, Keyway, ToTheMiddle
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import (
     Ball,
     EdgeRound,
     FaceGroove,
-    Flats,
-    Keyway,
     NutThread,
     Screw,
-    ToTheMiddle,
 )
 from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape

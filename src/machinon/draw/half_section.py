@@ -10,18 +10,9 @@ from msgspec.structs import replace
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes, least_turn
+from machinon.core.piece.milled_features import CrossSlot, Flats, Keyway, Slits
 from machinon.core.piece.solid_cuts import Point
-from machinon.core.piece.turned_features import (
-    Ball,
-    CrossSlot,
-    EdgeRound,
-    Flats,
-    Keyway,
-    Knurl,
-    NutThread,
-    Screw,
-    Slits,
-)
+from machinon.core.piece.turned_features import Ball, EdgeRound, Knurl, NutThread, Screw
 from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Line, Place, Role, Shape
 

@@ -18,6 +18,7 @@ from machinon.core.piece.block_features import (
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Dimension, Feature, along_axis
 from machinon.core.piece.made import Known, Made
+from machinon.core.piece.milled_features import Flats
 from machinon.core.piece.stock import DRAWN, Bar, stock_said
 from machinon.core.piece.turned_features import (
     Ball,
@@ -25,7 +26,6 @@ from machinon.core.piece.turned_features import (
     Bore,
     Centre,
     Cylinder,
-    Flats,
     Groove,
     NutThread,
     Screw,

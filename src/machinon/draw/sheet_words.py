@@ -15,24 +15,11 @@ from machinon.core.piece.block_features import (
 )
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.hole_features import (
-    Arc,
-    CrossHoles,
-    Grid,
-    Holes,
-    least_turn,
-)
+from machinon.core.piece.hole_features import Arc, CrossHoles, Grid, Holes, least_turn
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.made import Made
-from machinon.core.piece.turned_features import (
-    Bevel,
-    Centre,
-    EdgeRound,
-    Flats,
-    Keyway,
-    Knurl,
-    Sloping,
-)
+from machinon.core.piece.milled_features import Flats, Keyway
+from machinon.core.piece.turned_features import Bevel, Centre, EdgeRound, Knurl, Sloping
 from machinon.draw.sheet_figures import (
     BROKEN,
     SheetFigure,

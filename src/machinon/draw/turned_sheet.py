@@ -4,16 +4,8 @@ from collections.abc import Sequence
 from typing import Literal, NamedTuple
 
 from machinon.core.piece.hole_features import CrossHoles, Holes
-from machinon.core.piece.turned_features import (
-    Bevel,
-    Centre,
-    EdgeRound,
-    Flats,
-    Keyway,
-    Knurl,
-    Sloping,
-    ToTheMiddle,
-)
+from machinon.core.piece.milled_features import Flats, Keyway, ToTheMiddle
+from machinon.core.piece.turned_features import Bevel, Centre, EdgeRound, Knurl, Sloping
 from machinon.draw.drawing import Place, Point
 from machinon.draw.end_view import draw_end_view
 from machinon.draw.half_section import (

@@ -523,7 +523,7 @@ def _round_at(making: Plain, name: str) -> float | None:
     from machinon.core.families import family_of
     from machinon.core.piece.family import grown
     from machinon.core.piece.made import make
-    from machinon.core.piece.turned_features import Flats
+    from machinon.core.piece.milled_features import Flats
 
     # as an even number, which no round is needed for
     given = {**making["sizes"], f"{name}.count": "2"}

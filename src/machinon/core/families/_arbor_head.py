@@ -25,12 +25,12 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, by_thread, cap_screws, plain_parts
 from machinon.core.piece.hole_features import Hole, HoleCircle, Holes
+from machinon.core.piece.milled_features import Keyway
 from machinon.core.piece.turned_features import (
     Bore,
     Centre,
     Cylinder,
     End,
-    Keyway,
     NutThread,
     Screw,
 )

@@ -20,13 +20,13 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import POINT, Feature
+from machinon.core.piece.milled_features import Flats
 from machinon.core.piece.turned_features import (
     Bore,
     Centre,
     Cone,
     Cylinder,
     End,
-    Flats,
     NutThread,
 )
 from machinon.core.reckoning import TEXT

@@ -7,13 +7,10 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families._tapped import RUN_OUT, tap_drill, tapped
-from machinon.core.piece.family import (
-    Values,
-    kind_of,
-    spoken,
-)
+from machinon.core.piece.family import Values, kind_of, spoken
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
+from machinon.core.piece.milled_features import Flats, Keyway, Slits
 from machinon.core.piece.turned_features import (
     Ball,
     Bevel,
@@ -21,13 +18,10 @@ from machinon.core.piece.turned_features import (
     Centre,
     EdgeRound,
     FaceGroove,
-    Flats,
     Groove,
-    Keyway,
     Knurl,
     NutThread,
     Screw,
-    Slits,
     TaperBore,
 )
 from machinon.core.tapers.tapers import taper_of

@@ -13,21 +13,11 @@ from machinon.core.families._turned_axis import (
     hole_of_part,
     named_taper,
 )
-from machinon.core.piece.family import (
-    Check,
-    Values,
-    at_least,
-    kind_of,
-    spoken,
-)
+from machinon.core.piece.family import Check, Values, at_least, kind_of, spoken
 from machinon.core.piece.feature import Side
+from machinon.core.piece.milled_features import Flats, Keyway
 from machinon.core.piece.stock import DRAWN
-from machinon.core.piece.turned_features import (
-    Flats,
-    Groove,
-    Keyway,
-    Screw,
-)
+from machinon.core.piece.turned_features import Groove, Screw
 from machinon.core.sizes.general_tolerance import general_tolerance
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.wording import begun

@@ -28,8 +28,9 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
+from machinon.core.piece.milled_features import Flats
 from machinon.core.piece.stock import Round
-from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End, Flats
+from machinon.core.piece.turned_features import Bevel, Centre, Cylinder, End
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of

@@ -47,8 +47,9 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import POINT, Feature
+from machinon.core.piece.milled_features import Flats
 from machinon.core.piece.stock import Round
-from machinon.core.piece.turned_features import Bore, Cylinder, End, Flats
+from machinon.core.piece.turned_features import Bore, Cylinder, End
 from machinon.core.setting_out.cones import cone_depth
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import thread_of

@@ -7,11 +7,7 @@ z = 0 is the shank's end; the slit nose and its taper are at the right.
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._between_centres import (
-    dog_on,
-    each_end,
-    end_for_end,
-)
+from machinon.core.families._between_centres import dog_on, each_end, end_for_end
 from machinon.core.families._tapped import CHIP_ROOM, tap_drill, thread_within
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
@@ -30,6 +26,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, by_thread
+from machinon.core.piece.milled_features import Slits
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
     Bore,
@@ -37,7 +34,6 @@ from machinon.core.piece.turned_features import (
     Cylinder,
     End,
     NutThread,
-    Slits,
     TaperBore,
 )
 from machinon.core.quantity import ANGLE, COUNT

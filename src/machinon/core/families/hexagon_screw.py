@@ -31,6 +31,7 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import Feature
+from machinon.core.piece.milled_features import Flats
 from machinon.core.piece.round_sizes import step_in, upwards
 from machinon.core.piece.stock import DRAWN, Bar, Round
 from machinon.core.piece.turned_features import (
@@ -38,7 +39,6 @@ from machinon.core.piece.turned_features import (
     Centre,
     Cylinder,
     End,
-    Flats,
     Groove,
     Screw,
 )

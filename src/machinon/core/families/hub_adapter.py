@@ -31,9 +31,10 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, cap_screws, plain_parts, set_screws
 from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, HoleCircle, Holes
+from machinon.core.piece.milled_features import Keyway
 from machinon.core.piece.round_sizes import downwards, step_in, upwards
 from machinon.core.piece.stock import Round
-from machinon.core.piece.turned_features import Bore, Cylinder, End, Keyway
+from machinon.core.piece.turned_features import Bore, Cylinder, End
 from machinon.core.quantity import COUNT
 from machinon.core.reckoning import TEXT, reckon
 from machinon.core.threads.screw_thread import thread_of

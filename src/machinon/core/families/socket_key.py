@@ -26,6 +26,7 @@ from machinon.core.piece.family import (
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import Hardware, plain_parts, set_screws
 from machinon.core.piece.hole_features import CrossHoles, Hole
+from machinon.core.piece.milled_features import Flats
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
 from machinon.core.piece.turned_features import (
@@ -34,7 +35,6 @@ from machinon.core.piece.turned_features import (
     Centre,
     Cylinder,
     End,
-    Flats,
     NutThread,
 )
 from machinon.core.quantity import COUNT, TORQUE

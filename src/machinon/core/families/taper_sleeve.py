@@ -56,16 +56,11 @@ from machinon.core.piece.family import (
     at_least,
 )
 from machinon.core.piece.feature import POINT, Feature
+from machinon.core.piece.milled_features import CrossSlot
 from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
-from machinon.core.piece.turned_features import (
-    Bore,
-    CrossSlot,
-    Cylinder,
-    End,
-    TaperBore,
-)
+from machinon.core.piece.turned_features import Bore, Cylinder, End, TaperBore
 from machinon.core.reckoning import TEXT
 from machinon.core.setting_out.cones import cone_depth
 from machinon.core.tapers.tapers import taper_of

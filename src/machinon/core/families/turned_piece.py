@@ -50,6 +50,7 @@ from machinon.core.piece.family import (
 )
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.milled_features import Flats
 from machinon.core.piece.round_sizes import step_in, upwards
 from machinon.core.piece.stock import Bar, Round
 from machinon.core.piece.turned_features import (
@@ -59,7 +60,6 @@ from machinon.core.piece.turned_features import (
     Cylinder,
     EdgeRound,
     End,
-    Flats,
 )
 from machinon.core.piece.walls import in_metal, wall_checks
 from machinon.core.quantity import ANGLE, COUNT

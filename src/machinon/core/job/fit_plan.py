@@ -21,7 +21,8 @@ from machinon.core.piece.block_features import SixFaces
 from machinon.core.piece.family import FitSlot
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
-from machinon.core.piece.turned_features import End, Flats
+from machinon.core.piece.milled_features import Flats
+from machinon.core.piece.turned_features import End
 from machinon.core.quantity import as_kept
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.setting_out.bolt_circle import circle_band

@@ -7,14 +7,13 @@ from collections.abc import Sequence
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.milled_features import Flats, Keyway
 from machinon.core.piece.turned_features import (
     Bore,
     Cylinder,
     End,
     FaceGroove,
-    Flats,
     Groove,
-    Keyway,
     Knurl,
     Sloping,
 )

@@ -37,6 +37,7 @@ from machinon.core.piece.hardware import Hardware, sold_as
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.idle import idle
 from machinon.core.piece.lost import lost
+from machinon.core.piece.milled_features import CrossSlot, Flats, Keyway, Slits
 from machinon.core.piece.relations import Expression, in_order
 from machinon.core.piece.round_sizes import (
     ROUNDINGS,
@@ -49,7 +50,7 @@ from machinon.core.piece.round_sizes import (
 )
 from machinon.core.piece.shown import as_told
 from machinon.core.piece.stock import CLEANS_UP, Block, Round
-from machinon.core.piece.turned_features import CrossSlot, End, Flats, Keyway, Slits
+from machinon.core.piece.turned_features import End
 from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.sizes.general_tolerance import general_tolerance

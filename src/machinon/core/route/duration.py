@@ -10,15 +10,10 @@ from machinon.core.piece.block_features import Outline, SixFaces
 from machinon.core.piece.body import cuts_of
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.milled_features import Flats, ToTheMiddle
 from machinon.core.piece.solid_cuts import Sunk, extent
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import (
-    Ball,
-    Flats,
-    NutThread,
-    Screw,
-    ToTheMiddle,
-)
+from machinon.core.piece.turned_features import Ball, NutThread, Screw
 from machinon.core.route.steps import StepTold
 
 STANDING = {

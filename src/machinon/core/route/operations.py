@@ -6,7 +6,7 @@ from msgspec import Struct
 
 from machinon.core.piece.block_features import Pocket, SawCuts, SixFaces, Slot
 from machinon.core.piece.feature import Feature
-from machinon.core.piece.turned_features import CrossSlot, Flats, Keyway, Slits
+from machinon.core.piece.milled_features import CrossSlot, Flats, Keyway, Slits
 
 END_MILL, FACE_MILL, SAW = 20.0, 50.0, 80.0  # mm: cutters of a usual size
 NAMED = ("end mill", "slot drill")  # are called by their size

@@ -2,23 +2,11 @@
 
 from msgspec import Struct
 
-from machinon.core.piece.block_features import (
-    Flanked,
-    Pocket,
-    SawCuts,
-    Slot,
-    TeeSlot,
-)
+from machinon.core.piece.block_features import Flanked, Pocket, SawCuts, Slot, TeeSlot
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
-from machinon.core.piece.turned_features import (
-    Bore,
-    CrossSlot,
-    Cylinder,
-    Keyway,
-    Screw,
-    Slits,
-)
+from machinon.core.piece.milled_features import CrossSlot, Keyway, Slits
+from machinon.core.piece.turned_features import Bore, Cylinder, Screw
 from machinon.core.quantity import length_text
 from machinon.core.route.steps import StepTold
 from machinon.core.shop.belongings import Belongings, Item

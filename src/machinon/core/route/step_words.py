@@ -19,22 +19,19 @@ from machinon.core.piece.family import Step, spoken
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hardware import sold_as, with_unit
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.milled_features import CrossSlot, Flats, Keyway, Slits
 from machinon.core.piece.turned_features import (
     Ball,
     Bevel,
     Bore,
     Centre,
     Cone,
-    CrossSlot,
     Cylinder,
     EdgeRound,
-    Flats,
     Groove,
-    Keyway,
     Knurl,
     NutThread,
     Screw,
-    Slits,
     TaperBore,
 )
 from machinon.core.quantity import plain

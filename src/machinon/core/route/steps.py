@@ -15,6 +15,7 @@ from machinon.core.piece.family import Holding, Step
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hole_features import Hole
 from machinon.core.piece.made import Made
+from machinon.core.piece.milled_features import Keyway
 from machinon.core.piece.shown import Shown, from_to
 from machinon.core.piece.turned_features import (
     Ball,
@@ -22,7 +23,6 @@ from machinon.core.piece.turned_features import (
     Cone,
     Cylinder,
     Groove,
-    Keyway,
     NutThread,
     Screw,
 )

@@ -15,9 +15,9 @@ from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Arc, CrossHoles, Hole, Holes, least_turn
 from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.jigs import face_size, looked_at, mirrored
+from machinon.core.piece.milled_features import Flats, Keyway
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
-from machinon.core.piece.turned_features import Flats, Keyway
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.drills import hole_of

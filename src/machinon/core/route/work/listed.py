@@ -8,18 +8,10 @@ from machinon.core.errors import BadInput
 from machinon.core.in_inches import in_inches
 from machinon.core.piece.block_features import Flanked, SixFaces
 from machinon.core.piece.hole_features import CrossHoles, Holes
+from machinon.core.piece.milled_features import Flats, Keyway, Slits
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import (
-    Bore,
-    Cone,
-    Flats,
-    Keyway,
-    NutThread,
-    Screw,
-    Slits,
-    TaperBore,
-)
+from machinon.core.piece.turned_features import Bore, Cone, NutThread, Screw, TaperBore
 from machinon.core.route.order import NO_METAL
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.along_axis import drilled_list, tapped_list

@@ -5,8 +5,8 @@ much. Source: geometry; how deep a pass goes is a shop rule.
 import math
 from collections.abc import Mapping
 
+from machinon.core.piece.milled_features import Flats, Keyway, Slits
 from machinon.core.piece.shown import Shown
-from machinon.core.piece.turned_features import Flats, Keyway, Slits
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import FROM_LEFT, Machines, WorkLine, WorkList

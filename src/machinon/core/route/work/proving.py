@@ -11,12 +11,12 @@ from machinon.core.piece.block_features import Flanked, Rebate, SixFaces, Slope
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Holes
+from machinon.core.piece.milled_features import Flats
 from machinon.core.piece.shown import Shown, from_to
 from machinon.core.piece.turned_features import (
     Bore,
     Cone,
     Cylinder,
-    Flats,
     NutThread,
     Screw,
     TaperBore,
