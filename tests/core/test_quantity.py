@@ -50,9 +50,27 @@ class TypedLengths(unittest.TestCase):
             ("10/4in", 63.5),
             ("1in/1/2", 12.7),
             ("−0.02", -0.02),
+            ("100 sin 30", 50),
+            ("2*(1in sin(30deg))", 25.4),
+            ("10/cos 60", 20),
+            ("12.5 tan(45d)", 12.5),
+            ("3 sqrt 16", 12),
+            ("50 pi", 157.0796326795),
         ):
             with self.subTest(text):
                 self.assertAlmostEqual(parse(text), mm, places=9)
+
+    def test_a_ratio_gives_its_angle_back_and_no_length(self):
+        """A rise of 1 in 20 leans by 2.8624°."""
+        self.assertAlmostEqual(parse("atan(1/20)", ANGLE), 2.862405226)
+        self.assertAlmostEqual(parse("2*asin 0.5", ANGLE), 60)
+        for text, kind in (
+            ("atan 0.05", LENGTH),
+            ("asin 2", ANGLE),
+            ("sqrt -4", LENGTH),
+        ):
+            with self.assertRaisesRegex(BadInput, "gives an angle|There is no"):
+                parse(text, kind)
 
     def test_a_bare_number_is_inches_in_an_inch_shop_and_units_still_rule(self):
         self.assertAlmostEqual(parse("1.5", inch=True), 38.1)

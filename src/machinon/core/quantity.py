@@ -38,8 +38,12 @@ class Kind(Struct, frozen=True):
     @property
     def allowed(self) -> str:
         """The allowed entries, for a refusal."""
-        article = "an" if self.name[0] in "aeiou" else "a"
-        return f"Type {article} {self.name} such as {self.examples}."
+        return f"Type {self.one} such as {self.examples}."
+
+    @property
+    def one(self) -> str:
+        """Its name with its article: `an angle`."""
+        return f"{'an' if self.name[0] in 'aeiou' else 'a'} {self.name}"
 
 
 LENGTH = Kind(
@@ -188,6 +192,18 @@ _TOKEN = re.compile(
     r"|(?P<op>[-+*/()−×])"
     r"|(?P<unit>''|[^\W\d_]+(?:/[^\W\d_]+\d?)?|°[cC]?|%|[\"'″′]))"
 )
+# of an angle in degrees, and back to it
+_RATIOS: Mapping[str, Callable[[float], float]] = {
+    "sin": lambda angle: math.sin(math.radians(angle)),
+    "cos": lambda angle: math.cos(math.radians(angle)),
+    "tan": lambda angle: math.tan(math.radians(angle)),
+}
+_ANGLES: Mapping[str, Callable[[float], float]] = {
+    "asin": lambda ratio: math.degrees(math.asin(ratio)),
+    "acos": lambda ratio: math.degrees(math.acos(ratio)),
+    "atan": lambda ratio: math.degrees(math.atan(ratio)),
+}
+_NAMED = {*_RATIOS, *_ANGLES, "sqrt", "pi", "π"}
 # 1-3/8 with no blanks: a mixed number to some, a difference to others
 _HYPHENED = re.compile(r"(?<![\d./])\d+-\d+/\d+(?!\d)")
 
@@ -285,6 +301,8 @@ class _Reader:
                 left = self._times(left, self.signed())
             else:
                 left = self._over(left)
+        if self._named:  # 100 sin 30
+            left = self._times(left, self.product())
         return left
 
     def _times(self, left: _Term, right: _Term) -> _Term:
@@ -300,7 +318,7 @@ class _Reader:
             raise self.refuse("Nothing can be divided by zero.")
         quotient = left.value / right.value
         word = self.peek("unit")
-        if not word or left.sort is not _Is.BARE:
+        if not word or self._named or left.sort is not _Is.BARE:
             return _Term(quotient, left.sort)
         term = self.with_unit(_Term(quotient, _Is.BARE))
         if self.peek("number"):
@@ -324,7 +342,7 @@ class _Reader:
         right = self.signed()
         if right.sort is not _Is.BARE:
             raise self.refuse("Nothing can be divided by a size here.")
-        if self.peek("unit"):
+        if self.peek("unit") and not self._named:
             raise self.refuse("It is not clear what the unit belongs to.")
         return right
 
@@ -336,7 +354,32 @@ class _Reader:
             return _Term(sign * term.value, term.sort)
         return self.value()
 
+    @property
+    def _named(self) -> str:
+        """The function that stands here, `sin`, or `pi`; empty for neither."""
+        word = self.peek("unit").lower()
+        return word if word in _NAMED else ""
+
+    def _worked(self, name: str) -> _Term:
+        """A function of what follows it: sin 30, tan(2d30m), sqrt(2); or pi."""
+        self.at += 1
+        if name in ("pi", "π"):
+            return _Term(math.pi, _Is.BARE)
+        inner = _Reader("", ANGLE if name in _RATIOS else NUMBER, 1.0)
+        inner.tokens, inner.at = self.tokens, self.at
+        of = inner.based(inner.signed())
+        self.at = inner.at
+        if name in _ANGLES and self.kind is not ANGLE:
+            raise self.refuse(f"{name} gives an angle.")
+        try:
+            work = _RATIOS.get(name) or _ANGLES.get(name) or math.sqrt
+            return _Term(work(of), _Is.BARE)
+        except ValueError:
+            raise self.refuse(f"There is no {name} of {of:g}.") from None
+
     def value(self) -> _Term:
+        if name := self._named:
+            return self._worked(name)
         if self.peek("op") == "(":
             self.at += 1
             inner = self.sum()
@@ -371,7 +414,7 @@ class _Reader:
 
     def with_unit(self, term: _Term) -> _Term:
         word = self.peek("unit")
-        if not word:
+        if not word or self._named:
             return term
         if term.sort is _Is.BASED:
             raise self.refuse("A unit is given twice.")
@@ -394,7 +437,7 @@ class _Reader:
     def _factor(self, word: str) -> float:
         factor = self.kind.units.get(word.lower())
         if factor is None:
-            raise self.refuse(f"{word!r} is not a unit of a {self.kind.name}.")
+            raise self.refuse(f"{word!r} is not a unit of {self.kind.one}.")
         return factor
 
 
@@ -444,6 +487,8 @@ def parse(
     31.175
     >>> round(parse('5d42m38s', ANGLE), 4)
     5.7106
+    >>> round(parse('20*tan(1d26m)'), 4), round(parse('100 sin 30'), 4)
+    (0.5005, 50.0)
     """
     text = text.strip()
     for said, meant in _SAID.get(kind.name, ()):
@@ -452,7 +497,7 @@ def parse(
         if not text:
             raise BadInput("", f"Nothing is typed. {kind.allowed}")
         if len(text) > 200:
-            raise BadInput("", f"That is too long to be a {kind.name}. {kind.allowed}")
+            raise BadInput("", f"That is too long to be {kind.one}. {kind.allowed}")
         if re.search(r"\d,\d", text):
             raise BadInput(
                 "", f"Write the decimal with a point, not a comma. {kind.allowed}"
@@ -468,7 +513,7 @@ def parse(
             value = _figure(text, kind, factor)
         except (RecursionError, OverflowError):
             raise BadInput(
-                "", f"That is too long to be a {kind.name}. {kind.allowed}"
+                "", f"That is too long to be {kind.one}. {kind.allowed}"
             ) from None
         return checked(value, kind, low=low, high=high, above=above, inch=inch)
     except BadInput as error:

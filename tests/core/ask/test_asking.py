@@ -590,6 +590,16 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("speed sfm 100 1 in drill aluminium", "speeds", "rpm_ideal", 381.97),
     ("25 measured at 30 deg steel", "thermal-size", "size_at_reference", 24.9971),
     ("100 steel 10 degrees colder", "thermal-size", "size_at_reference", 99.9885),
+    ("hex key for m5 cap screw", "cap-screw", "key_size", 4),
+    ("countersink m6 90 degrees", "cap-screw", "head_diameter", 13.44),
+    ("ra 1.6 feed 0.8 nose", "turned-finish", "feed", 0.1998),
+    ("sfm of 1.5 in at 300", "surface-speed", "surface_speed", 35.91),
+    ("clearance fit 1 inch shaft rc5", "inch-fit", "clearance_min", 0.0406),
+    ("taper angle 1 in 16", "taper", "half_angle", 1.7899),
+    ("threading dial m10 on 8 tpi", "thread-dial", "keep_engaged", 1),
+    ("compound infeed 8 tpi 29.5", "pitch", "compound", 2.2385),
+    ("parts 25 long kerf 3 from 600", "pieces", "pieces", 21),
+    ("100 sin 30", "convert", "mm", 50),
     ("rpm brass 20", "speeds", "", None),
     ("cast iron 100mm carbide speed", "speeds", "", None),
     ("ream speed 10mm steel", "speeds", "", None),
@@ -1091,6 +1101,7 @@ class CommandLine(unittest.TestCase):
             "keyway 1/0 5",
             "taper 1/0 to 5 over 3",
             "4mm leadscrew 0 tpi",
+            "strip for 8 t-nuts",
         ):
             with self.subTest(said):
                 self.assertIsNone(understand(said).answer)

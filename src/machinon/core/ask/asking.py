@@ -162,7 +162,9 @@ def _unclear(said: str, words: str, size: str, unused: tuple[str, ...]) -> Under
 
 
 # 10-32 is a thread, and 3/8 a size
-_ADDED = re.compile(r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$")
+_ADDED = re.compile(
+    r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$|\d\s*(?:sin|cos|tan|pi)\b|\bsqrt\b"
+)
 _SPOKEN = (
     (re.compile(r"^(?:what is|what's|whats|how much is)\s+", re.IGNORECASE), ""),
     (re.compile(r"(?<=[\dn])\s+plus\s+(?=[\d.])", re.IGNORECASE), " + "),

@@ -97,7 +97,8 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bpart(?:ing)?[\s-]+off\b", "parting"),
         # by its rise, both of one unit: angle 3 in 40, rise of 1 in 10
         (
-            r"\b(?:angle|rise)\s+(?:of\s+)?(\d+(?:\.\d+)?)\s+in\s+(\d+(?:\.\d+)?)\s*$",
+            r"(?<!taper )(?<!cone )\b(?:angle|rise)\s+(?:of\s+)?(\d+(?:\.\d+)?)\s+in\s+"
+            r"(\d+(?:\.\d+)?)\s*$",
             r"slope \1 over \2",
         ),
         # a taper by its rise

@@ -191,13 +191,13 @@ def _saw_slot(s: Said) -> Inputs | None:
     return {"saw": saw, "width": width, "depth": depth}
 
 
-_SAWN = ("piece", "nut", "t-nut", "spacer", "washer", "collar", "ring", "blank")
+_SAWN = ("piece", "part", "nut", "t-nut", "spacer", "washer", "collar", "ring", "blank")
 
 
 @phrase("pieces", "how many pieces 35 long from a bar 1000 saw 3")
 def _pieces(s: Said) -> Inputs | None:
     into = s.hears("into")
-    many = s.has("many", "from", "number") or into or _bar_of(s)
+    many = s.has("many", "from", "number", "kerf") or into or _bar_of(s)
     if not (s.has(*_SAWN) or (into and s.hears("lengths"))) or not many:
         return None
     kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
@@ -213,6 +213,8 @@ def _pieces(s: Said) -> Inputs | None:
 @phrase("surface-speed", "surface speed of 75 at 400 rpm")
 def _surface_speed(s: Said) -> Inputs | None:
     rpm = s.take("rpm")
+    if not rpm and s.hears("sfm", "fpm", "sfpm") and (said := s.behind("at")):
+        rpm = f"{said}rpm"  # sfm of 1.5 in at 300
     asks = s.has("surface", "speed", "sfm", "fpm", "sfpm", "rim") | (
         s.has("wheel", "grind") and not s.hears("gear", "gears")
     )
@@ -471,7 +473,7 @@ def _finish(s: Said) -> Inputs | None:
     if not s.has("finish", "roughness", "ra"):
         return None
     nose = s.near("nose", "tip") or s.near("radius")
-    wanted = s.near("ra", kinds=(*_BARE, "size"))
+    wanted = s.near("ra", kinds=(*_BARE, "size")) or s.behind("ra")
     for part in s.parts:
         if not wanted and part.kind == "size" and re.search("µm|um|micron", part.text):
             part.used, wanted = True, part.text

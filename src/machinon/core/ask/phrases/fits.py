@@ -96,6 +96,7 @@ def _press(s: Said) -> Inputs | None:
 def _inch_fit(s: Said) -> Inputs | None:
     fit, nominal = s.take("inch fit"), s.size()
     s.has("fit", "running", "sliding", "locational", "force", "press", "shaft", "hole")
+    s.has("clearance", "interference")
     if re.fullmatch(r"[\d.]+", nominal) and s.mm(f"{nominal}mm") < LEAST_BARE:
         nominal = f"{nominal}in"  # an inch fit, and no shaft is that thin
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
@@ -191,7 +192,7 @@ def _dowel(s: Said) -> Inputs | None:
 
 @phrase("t-nut", "t-nut for a 14 slot")
 def _t_nut(s: Said) -> Inputs | None:
-    if not s.has("t-nut", "t-slot"):
+    if not s.has("t-nut", "t-slot") or s.hears("strip"):
         return None
     neck = s.size()
     if not neck:

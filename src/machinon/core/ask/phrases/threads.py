@@ -1,6 +1,7 @@
 """Questions about threads: drills for them, their sizes, cutting and finding them."""
 
 import re
+from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
@@ -203,13 +204,20 @@ def _head(s: Said) -> Inputs | None:
         s.has("key", "size", "allen", "hex", "hexagon", "screw", "socket")
         return {"thread": thread, "head": "set"}
     of_hexagon = s.hears("head", "bolt", "screw", "nut")
-    if s.hears("key") and not of_hexagon and s.has("hex", "hexagon"):
-        s.has("key", "size")  # of that kind, for no hexagon head
-        return {"thread": thread}
+    hexagons = {"hex", "hexagon"}
+    hex_key = any(a.word in hexagons and b.word == "key" for a, b in pairwise(s.parts))
+    if hex_key or (s.hears("key") and not of_hexagon and s.hears(*hexagons)):
+        s.has("key", "size", "cap", *hexagons)  # of that kind, for no hexagon head
+        others = (kind for kind in ("button", "countersunk", "set") if s.has(kind))
+        s.has("head", "screw", "socket")
+        head = next(others, "")
+        return {"thread": thread, **({"head": head} if head else {})}
     for kind in ("button", "countersunk", "hex", "set", "cap"):
         if s.has(kind) | (kind == "countersunk" and s.has("countersink", "csk")):
             if kind == "countersunk":  # such heads are of 90 degrees
                 s.near("countersunk", "countersink", kinds=("number", "angle"))
+                for part in s.parts:
+                    part.used |= part.kind == "angle" and part.text.startswith("90")
             s.has("head", "screw", "size", "key", "counterbore", "socket", "diameter")
             return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
     if s.has("head", "counterbore", "socket"):
@@ -289,7 +297,9 @@ def _by_pitch(s: Said) -> Inputs | None:
     given: Inputs = {"pitch": pitch.replace(" ", "")}
     if s.has("whitworth", "whit", "bsw", "bsf"):
         given["form"] = "whitworth"
-    angle = s.take("angle") or (s.behind("at") if by_compound else "")
+    angle = s.take("angle")
+    if by_compound and not angle:
+        angle = s.behind("at") or s.take("number")
     if by_compound and not angle:
         angle = f"{FORMS[given.get('form', 'metric')].compound:g}"
     named = {"angle": angle, "starts": starts}
@@ -500,6 +510,8 @@ def _dial(s: Said) -> Inputs | None:
     lead, thread = _lead(s), thread_said(s)
     tpi = "" if thread else s.tpi()
     pitch = f"{tpi}tpi" if tpi else "" if thread else s.near("pitch")
+    if not lead and thread and (said := s.tpi()):  # m10 on 8 tpi
+        lead = f"{said}tpi"
     if not lead and tpi and (said := s.near("pitch")):  # 1.5 pitch on 8 tpi
         pitch, lead, tpi = said, f"{tpi}tpi", ""
     if not lead and tpi and (other := s.tpi()):  # 26 tpi on 8 tpi: cut on the coarser

@@ -125,7 +125,11 @@ def _table_feed(t: Teller) -> str:
 @tells("surface-speed")
 def _surface(t: Teller) -> str:
     speed = float(t["surface_speed"])
-    said = "{:.0f} {} at its outside".format(*surface_speed_in(speed, t.inch))
+    here, there = (
+        "{:.0f} {}".format(*surface_speed_in(speed, inch))
+        for inch in (t.inch, not t.inch)
+    )
+    said = f"{here} ({there}) at its outside"
     # what a wheel may turn at is marked on it by the second
     return f"{said}, {speed / 60:.0f} m/s" if speed > OF_A_WHEEL else said
 
