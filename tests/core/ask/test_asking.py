@@ -600,6 +600,19 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("compound infeed 8 tpi 29.5", "pitch", "compound", 2.2385),
     ("parts 25 long kerf 3 from 600", "pieces", "pieces", 21),
     ("100 sin 30", "convert", "mm", 50),
+    ("m10 bolt head across corners", "cap-screw", "head_diameter", 17.77),
+    ("lead of 4 start 2 mm", "pitch", "lead", 8),
+    ("thread 9.73 mm 28 tpi", "thread-identify", "", None),
+    ("thread height 16 tpi", "pitch", "pitch", 1.5875),
+    ("table feed 0.03 4 teeth 900", "table-feed", "table_feed", 108),
+    ("limits of 3/4 inch rc3", "inch-fit", "", None),
+    ("bt30 taper", "taper", "large_diameter", 31.75),
+    ("small end of mt3 at 50 from large", "taper-end", "small_end", 21.315),
+    ("cone 60 deg 20 mm deep", "countersink", "diameter", 23.094),
+    ("10 holes 15 apart", "hole-row", "pitch", 15),
+    ("module 2 18 tooth depth", "gear", "outside_diameter", 40),
+    ("arc length radius 40 angle 30", "arc", "length", 20.944),
+    ("tube 50 od 40 id 1 m steel weight", "mass", "mass", 5.55),
     ("rpm brass 20", "speeds", "", None),
     ("cast iron 100mm carbide speed", "speeds", "", None),
     ("ream speed 10mm steel", "speeds", "", None),
@@ -1102,6 +1115,7 @@ class CommandLine(unittest.TestCase):
             "taper 1/0 to 5 over 3",
             "4mm leadscrew 0 tpi",
             "strip for 8 t-nuts",
+            "hole spacing 5 in 200 edge 20",
         ):
             with self.subTest(said):
                 self.assertIsNone(understand(said).answer)

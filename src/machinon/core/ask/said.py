@@ -40,6 +40,9 @@ _AFTER = frozenset(
 )
 
 
+_ALWAYS_AFTER = ("od", "id")  # nearly: 50 od 40 id
+
+
 # words of what a figure measures
 _MEASURES = frozenset(
     (
@@ -401,7 +404,7 @@ def _goes_with(first: SaidPart, other: SaidPart, between: list[SaidPart]) -> int
     said, close = word.text.lower(), _CLOSE * (not between)
     if word.word in _COUNTED or said == "holes":
         return _COUNTS * behind
-    if word.word in _THINGS:
+    if word.word in _THINGS or (said in _ALWAYS_AFTER and not behind):
         return _IS_OF + close
     return _SAYS + _USUAL * (behind == (said in _AFTER)) + close
 

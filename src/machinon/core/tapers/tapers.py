@@ -74,7 +74,7 @@ SPELLED = (
     (r"B(10|12|16|18|22|24) TAPER", "B"),
     (r"TAPER B(10|12|16|18|22|24)", "B"),
     # the steep ones, by their standard or as one says them: a 40 taper
-    (r"(?:ISO|NT|SK|NMTB|INT)(?: TAPER)? ?(30|40|45|50)(?: TAPER)?", "ISO"),
+    (r"(?:ISO|NT|SK|BT|NMTB|INT)(?: TAPER)? ?(30|40|45|50)(?: TAPER)?", "ISO"),
     (r"(?<!OVER )(?<!TO )(?<!IN )(30|40|45|50) TAPER", "ISO"),
     (r"(\d+) (?:B ?& ?S|BROWN (?:AND|&) SHARPE)", "B&S"),
 )

@@ -22,6 +22,7 @@ SHORT = 10  # times wider than long: no piece of bar is, unless it is said
 MOST_BORED = 20  # times as wide as it was: no more is done pass by pass
 LEAST_WARM = 0.3  # degrees: less is no warmth that anybody asks about
 THINNEST = 0.8  # mm: no mill is thinner in a shop
+MOST_TEETH = 30  # of a mill: a larger figure is its speed
 POINT = 0.3  # of its diameter: how long a drill's point is
 
 _OPERATIONS = (
@@ -360,12 +361,15 @@ def _table_feed(s: Said) -> Inputs | None:
     if not each and turning:
         each = a_turn = s.of_each("rev", "revolution")
     flutes = s.hears(*_EACH, "flutes")
-    if not (travel or each) and flutes and any(p.kind == "rpm" for p in s.parts):
+    turned = s.number_of("rpm") or (s.hears("table") and s.hears("feed"))
+    if not (travel or each) and flutes and turned:
         each = _thin(s)  # 4 flutes 0.05 600 rpm
     usual = not (travel or each) and s.hears("feed") and flutes
     if not (travel or each or usual):
         return None
     rpm = s.take("rpm")
+    if not rpm and each and not s.number_of("rpm") and s.hears("table"):
+        rpm = f"{said}rpm" if (said := _fast(s)) else ""
     teeth = "1" if a_turn else s.near(*_EACH, kinds=_BARE)
     rpm = rpm or (s.behind("at") if usual else "")
     handle = s.near("turn") if s.hears("handle", "wind") else ""
@@ -400,6 +404,16 @@ def _thin(s: Said) -> str:
     """A figure that is too small for a cutter: what a tooth takes; empty for none."""
     for part in s.parts:
         if part.kind in _SIZES and not part.used and 0 < s.mm(part.text) < THINNEST:
+            part.used = True
+            return part.text
+    return ""
+
+
+def _fast(s: Said) -> str:
+    """A bare figure that is too large for teeth: a speed, rpm; empty for none."""
+    for part in s.parts:
+        figure = int(part.text) if part.kind == "number" and part.text.isdigit() else 0
+        if part.is_free and figure > MOST_TEETH:
             part.used = True
             return part.text
     return ""

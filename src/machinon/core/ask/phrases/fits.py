@@ -96,7 +96,7 @@ def _press(s: Said) -> Inputs | None:
 def _inch_fit(s: Said) -> Inputs | None:
     fit, nominal = s.take("inch fit"), s.size()
     s.has("fit", "running", "sliding", "locational", "force", "press", "shaft", "hole")
-    s.has("clearance", "interference")
+    s.has("clearance", "interference", "limit", "of")
     if re.fullmatch(r"[\d.]+", nominal) and s.mm(f"{nominal}mm") < LEAST_BARE:
         nominal = f"{nominal}in"  # an inch fit, and no shaft is that thin
     return {"nominal": nominal, "fit": fit} if fit and nominal else None

@@ -47,7 +47,10 @@ def _centre_drill(s: Said) -> Inputs | None:
 @phrase("gear", "gear 30 teeth module 2")
 def _gear(s: Said) -> Inputs | None:
     """A gear's blank and teeth; change gears are asked by their pitch."""
-    if not s.hears("gear", "wheel", "pinion") or s.hears("leadscrew", "screw", "pitch"):
+    geared = s.hears("gear", "wheel", "pinion") or (
+        s.hears("module", "mod", "dp") and s.hears("teeth", "tooth")
+    )
+    if not geared or s.hears("leadscrew", "screw", "pitch"):
         return None
     module = s.near("module", "mod", kinds=("number", "size"))
     if not module and s.hears("teeth", "tooth"):  # m1.5, as a gear's is written
@@ -58,7 +61,7 @@ def _gear(s: Said) -> Inputs | None:
     if not teeth and (module or dp):
         teeth = s.take("number")
     s.has("gear", "wheel", "pinion", "spur", "blank", "outside", "diameter", "depth")
-    s.has("cutter", "module", "dp", "teeth", "size", "of", "for")
+    s.has("cutter", "module", "dp", "teeth", "size", "of", "for", "span", "measurement")
     if not teeth.isdigit() or not (module or dp):
         return None
     return {"teeth": teeth, **({"module": module} if module else {"dp": dp})}
@@ -72,7 +75,9 @@ def _row(s: Said) -> Inputs | None:
     """Holes along a line: so far apart, or spread over a length."""
     if s.hears("circle", "pcd", "index", "span", "pin", "diameter", "worm"):
         return None
-    if not s.hears("row", "line", "spread") and not (
+    apart = s.hears("holes") and (s.touches("apart") or s.touches("spacing"))
+    edged = s.hears("holes") and s.hears("edge", "edges") and s.hears("spacing")
+    if not (s.hears("row", "line", "spread") or apart or edged) and not (
         s.hears("evenly", "equally", "spaced") and s.hears("over", "long", "length")
     ):
         return None
@@ -211,6 +216,7 @@ def _cone(s: Said) -> Inputs | None:
     one = s.hears("point", "tip")
     point = not spot and one and s.has("point", "tip")
     s.has("drill", "length")
+    spot = spot or (s.hears("deep", "depth") and s.has("cone") and not s.hears("taper"))
     if not (spot or point) or any(p.kind in ("thread", "material") for p in s.parts):
         return None
     angle = s.take("angle") or _bare_angle(s)

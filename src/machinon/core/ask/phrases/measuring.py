@@ -307,7 +307,8 @@ def _arc_of_radius(s: Said) -> Inputs | None:
         return None
     if s.has("every", "coordinate", "point", "place"):  # it is milled so
         return None
-    radius, angle = s.near("radius"), s.take("angle")
+    radius = s.near("radius")
+    angle = s.take("angle") or s.near("angle", kinds=("number",))
     if not radius and (across := s.near("diameter")):
         radius = f"({across})/2"
     if not radius:

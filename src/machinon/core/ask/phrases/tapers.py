@@ -130,6 +130,11 @@ def _taper_end(s: Said) -> Inputs | None:
     if not taper:
         return None
     given: Inputs = {"taper": taper}
+    known = taper_of(taper).large
+    if known and s.hears("small") and s.number_of("size", "number") == 1:
+        s.has("small", "end", "large", "from", "of", "at", "diameter", "after", "long")
+        # small end of mt3 at 50 from large
+        return {**given, "large": f"{known:g}mm", "length": s.size()}
     for key, words in (
         ("large", ("large", "big", "from")),
         ("small", ("small", "to", "down")),

@@ -212,6 +212,9 @@ def _head(s: Said) -> Inputs | None:
         s.has("head", "screw", "socket")
         head = next(others, "")
         return {"thread": thread, **({"head": head} if head else {})}
+    if s.hears("bolt") and s.has("across", "corner", "flat"):
+        s.has("head", "bolt", "flat", "corner")
+        return {"thread": thread, "head": "hex"}
     for kind in ("button", "countersunk", "hex", "set", "cap"):
         if s.has(kind) | (kind == "countersunk" and s.has("countersink", "csk")):
             if kind == "countersunk":  # such heads are of 90 degrees
@@ -283,12 +286,14 @@ def _wires(s: Said) -> Inputs | None:
 def _by_pitch(s: Said) -> Inputs | None:
     if s.hears("acme", "trapezoidal", "buttress", "square"):
         return None  # those are no vees
-    starts = s.near("start", kinds=_BARE)
+    starts = s.near("start", kinds=("number",))
     tpi = s.tpi()
     pitch = f"{tpi}tpi" if tpi else s.near("pitch")
+    if not pitch and starts and s.has("lead"):  # lead of 4 start 2 mm
+        pitch = s.take("size")
     if not pitch and s.hears("tpi") and any(p.kind == "size" for p in s.parts):
         pitch = s.take("size")  # what tpi is 1.5 mm
-    asked = s.has("wire", "tpi", "depth", "infeed")
+    asked = s.has("wire", "tpi", "depth", "infeed") or bool(tpi and s.has("height"))
     by_compound = s.has("compound") or (s.has("slide") and s.has("top"))
     if not pitch or not (asked or starts or by_compound) or thread_said(s):
         return None
@@ -526,8 +531,9 @@ def _dial(s: Said) -> Inputs | None:
 
 @phrase("thread-identify", "which thread 7.85 18tpi")
 def _which(s: Said) -> Inputs | None:
+    sized = s.number_of("tpi") == 1 and s.number_of("size", "number") == 1
     if not s.has("identify", "unknown") and not (
-        s.has("thread") and s.hears("which", "what")
+        s.has("thread") and (s.hears("which", "what") or sized)
     ):
         return None
     tpi = s.tpi()
