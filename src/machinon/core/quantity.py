@@ -488,7 +488,7 @@ def parse(
     >>> round(parse('5d42m38s', ANGLE), 4)
     5.7106
     >>> round(parse('20*tan(1d26m)'), 4), round(parse('100 sin 30'), 4)
-    (0.5005, 50.0)
+    (0.5004, 50.0)
     """
     text = text.strip()
     for said, meant in _SAID.get(kind.name, ()):

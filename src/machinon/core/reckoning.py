@@ -58,6 +58,7 @@ SUBJECTS = (
     "threads.thread_dial",
     "threads.tapping",
     "threads.reaming",
+    "threads.drill_steps",
     "threads.screws",
     "threads.hole_tap",
     "threads.nuts",

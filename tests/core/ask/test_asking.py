@@ -600,6 +600,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("compound infeed 8 tpi 29.5", "pitch", "compound", 2.2385),
     ("parts 25 long kerf 3 from 600", "pieces", "pieces", 21),
     ("100 sin 30", "convert", "mm", 50),
+    ("pilot drill for 20 mm hole", "drill-steps", "", None),
+    ("drill 1 in hole in steps", "drill-steps", "", None),
     ("m10 bolt head across corners", "cap-screw", "head_diameter", 17.77),
     ("lead of 4 start 2 mm", "pitch", "lead", 8),
     ("thread 9.73 mm 28 tpi", "thread-identify", "", None),

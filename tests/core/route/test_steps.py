@@ -7,10 +7,10 @@ from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.piece.made import make
 from machinon.core.reckoning import reckon
-from machinon.core.route.drills import ladder
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.steps import route_told
 from machinon.core.shop.making import Moved
+from machinon.core.threads.drill_steps import ladder
 
 
 def steps(key, **given):
@@ -28,6 +28,16 @@ class Ladders(unittest.TestCase):
             for small, large in pairwise(stages):
                 self.assertLessEqual(small, large / 2)
                 self.assertGreater(small, large / 2 - 0.6)
+
+    def test_by_the_drills_that_there_are_each_is_the_largest_up_to_half(self):
+        """Of 6, 10 and 13: 13 under 25 / 2 is none, 10 is, 6 under 5 is none."""
+        asked = {"hole": 25, "series": ["6mm", "10mm", "13mm"]}
+        drills = reckon("drill-steps", asked)["drills"]
+        self.assertEqual([row["size"] for row in drills], [10, 25])
+        begun = reckon("drill-steps", {"hole": 25, "there": 10})["drills"]
+        self.assertEqual([row["size"] for row in begun], [12.5, 25])
+        with self.assertRaisesRegex(BadInput, "Under 20 mm"):
+            reckon("drill-steps", {"hole": 20, "there": 20})
 
     def test_they_are_said_where_there_are_several(self):
         self.assertIn("6.2, 12.5, 25 mm", steps("back-plate")["drill"].note)

@@ -1,13 +1,12 @@
-"""The drill of a step, and the ladder of drills that opens a hole; shop rules."""
+"""The drill of a step, by what it opens; shop rules."""
 
 from machinon.core.piece.family import Step
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
 from machinon.core.threads.reaming import drill_before
-from machinon.core.threads.tapping import drill_under, inch_drill
+from machinon.core.threads.tapping import drill_under
 
-PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 
 
@@ -36,22 +35,3 @@ def drill_of(step: Step, feature: Feature | None, inch: bool = False) -> float:
     else:
         return 0.0
     return drill_under(wide - 2 * step.leaves, inch) if step.leaves else wide
-
-
-def ladder(drill: float, there: float = 0.0) -> tuple[float, ...]:
-    """The drills that open a hole, each at most about twice the one before, so that its
-    chisel edge has nothing to push through; of the set that the last is of; mm.
-
-    there: diameter of the hole that they follow.
-
-    >>> ladder(25), ladder(6.8)
-    ((6.2, 12.5, 25), (6.8,))
-    >>> ladder(25, there=10)
-    (12.5, 25)
-    >>> ladder(25.4)
-    (6.35, 12.7, 25.4)
-    """
-    found, inch = [drill], bool(inch_drill(drill))
-    while found[0] > PILOTED:
-        found.insert(0, drill_under(found[0] / 2, inch))
-    return tuple(stage for stage in found if stage > there or stage == drill)

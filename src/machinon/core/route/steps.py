@@ -27,7 +27,7 @@ from machinon.core.piece.turned_features import (
     Screw,
 )
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.drills import drill_of, hole_of, ladder
+from machinon.core.route.drills import drill_of, hole_of
 from machinon.core.route.in_process import BESIDE, Standing, gone_past, in_process
 from machinon.core.route.operations import BY_HAND, END_MILL, OPERATIONS, cutter_of
 from machinon.core.route.order import NO_METAL, in_order, keyed
@@ -36,6 +36,7 @@ from machinon.core.route.slide import slide_set
 from machinon.core.route.step_words import caution_of, note_of, title_of, tool_of
 from machinon.core.shop.making import Moved, OwnStep
 from machinon.core.sizes.reamers import nearest_reamer
+from machinon.core.threads.drill_steps import ladder
 
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 BORED_OUT = 6.0  # mm: a hole no wider than the stock's by this is bored at once

@@ -297,6 +297,28 @@ def ream_drill(s: Sketch) -> None:
     s.tell("stock", (side[0], side[1] + 4.6 * s.size), "left for the reamer", "left")
 
 
+def drill_steps(s: Sketch) -> None:
+    """The hole cut open: each drill a step wider than the one before."""
+    rows = s.results.get("drills", ())
+    sizes = [float(row["size"]) for row in rows] or [1.0]
+    wide, step = sizes[-1], 0.35 * sizes[-1]
+    deep = step * len(sizes)
+    s.frame(-1.5 * wide, -deep - 0.3 * wide, 1.5 * wide, 0.3 * wide)
+    for side in (-1, 1):
+        wall = [(side * 1.2 * wide, 0.0)]
+        for n, size in enumerate(reversed(sizes)):
+            wall += [(side * size / 2, -n * step), (side * size / 2, -(n + 1) * step)]
+        wall.append((side * 1.2 * wide, -deep))
+        s.shape(wall, hatch=True)
+    s.line((0, 0.15 * wide), (0, -deep - 0.15 * wide), "centre", 1.0)
+    x, y = s.p(-1.2 * wide, -deep / 2)
+    s.ask("hole", (x - s.size, y - 2.2 * s.size), "opened to", "right")
+    s.ask("there", (x - s.size, y + 1.2 * s.size), "already there", "right")
+    x = s.p(1.2 * wide, 0)[0] + s.size
+    for n, row in enumerate(reversed(rows)):
+        s.note(str(row["drill"]), (x, s.p(0, -(n + 0.5) * step)[1]), "left")
+
+
 def screw_torque(s: Sketch) -> None:
     """A screw through one part into another, pulled together by its head."""
     d = _of(s).major
@@ -466,6 +488,7 @@ PICTURES = {
     "change-gears": change_gears,
     "clearance-hole": clearance_hole,
     "ream-drill": ream_drill,
+    "drill-steps": drill_steps,
     "hole-tap": hole_tap,
     "screw-torque": screw_torque,
     "cap-screw": cap_screw,

@@ -44,6 +44,18 @@ def _centre_drill(s: Said) -> Inputs | None:
     return {"bar": bar} if bar else None
 
 
+@phrase("drill-steps", "pilot drill for a 20 hole")
+def _in_steps(s: Said) -> Inputs | None:
+    stepped = s.has("pilot") or (s.hears("step", "steps", "stages") and s.has("step"))
+    if not stepped or not s.has("drill", "hole") or s.number_of("thread", "material"):
+        return None
+    if s.hears("shaft", "depth", "deep", "cap", "reamer"):
+        return None
+    hole = s.near("hole", "drill") or s.size()
+    s.has("drill", "hole", "open", "in", "stage", "up", "for", "a", "what", "size")
+    return {"hole": hole} if hole else None
+
+
 @phrase("gear", "gear 30 teeth module 2")
 def _gear(s: Said) -> Inputs | None:
     """A gear's blank and teeth; change gears are asked by their pitch."""

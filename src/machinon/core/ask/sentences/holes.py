@@ -18,6 +18,11 @@ def _centre_drill(t: Teller) -> str:
     )
 
 
+@tells("drill-steps")
+def _drill_steps(t: Teller) -> str:
+    return f"Drill {', then '.join(str(row['drill']) for row in t['drills'])}"
+
+
 @tells("countersink")
 def _countersink(t: Teller) -> str:
     return f"{t.both('diameter')} across goes {t.both('depth')} deep to its point" + (
