@@ -29,6 +29,7 @@ _USUAL = {
     "t-nut": ("play_least", "play_most"),
     "shrink-fit": ("assembly_clearance", "hub_material", "shaft_material"),
     "change-gears": ("leadscrew", "gears"),
+    "thread-dial": ("leadscrew",),
     "thread-engagement": ("screw_strength", "nut_strength"),
     "gauge-stack": ("pieces",),
     "pieces": ("kerf",),

@@ -118,6 +118,9 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
             r"taper 0\1 in \2",
         ),
         (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|cone)\b", r"1:\1 \2"),
+        (r"\btpf\b", "per foot"),
+        # ra 32 1/32 nose: a figure and a fraction, no mixed number
+        (r"\b(ra|rms)\s+(\d+)\s+(?=\d+/\d+)", r"\1 \2; "),
         (r"\b(large|big|small)\s+end\b", r"\1"),
         (r"\b3[\s-]+wires?\b", "three wire"),
         (r"\bcorner\s+to\s+corner\b", "across corners"),
@@ -232,7 +235,7 @@ _LONG = re.compile(r"\b(?:long|length|weight|mass|heavy)\b", re.IGNORECASE)
 _FEET = re.compile(
     r"\b(?:(\d+(?:\.\d+)?)\s*"
     r"(?:ft\s*/\s*min|(?:feet|ft)\s+(?:per|a)\s+min(?:ute)?|sfm|sfpm|fpm)\b"
-    r"|(?:sfm|sfpm|fpm)\s+(\d+(?:\.\d+)?))",
+    r"|(?:sfm|sfpm|fpm)\s+(\d+(?:\.\d+)?)(?![\d.]|\s*(?:in|mm|cm|\"|″)))",
     re.IGNORECASE,
 )
 
@@ -273,10 +276,10 @@ def heard(text: str, inch: bool = False) -> Said:
         whole = match.group()
         if kind in ("size", "pair") and whole.lower().endswith("in"):
             told = _after_in(text, match)
-            if told == "mm":
+            if told == "mm" or (told == "within" and inch):
                 whole = re.sub(r"\s*in$", "", whole, flags=re.IGNORECASE)
                 kind = "number" if kind == "size" else kind
-            elif told == "unclear" and not inch:
+            elif told in ("unclear", "within") and not inch:
                 said.unclear = whole.strip()
         if kind == "thread" and re.fullmatch(
             r"g\s?(?:[5-9]|\d\d)", whole, re.IGNORECASE
@@ -315,7 +318,8 @@ _SMALL = re.compile(r"\b(?:drill|ream|reamer|tap|mill|cutter)\b", re.IGNORECASE)
 
 def _after_in(text: str, match: re.Match[str]) -> str:
     """The unit of a size that ends with `in`: `inches`; `mm` where the word leads on,
-    as in 50 in steel, 12.7 in mm, 8 in 30 bore; `unclear` where it may be either.
+    as in 50 in steel, 12.7 in mm, 8 in 30 bore; `within` where one lies in another of
+    that size, `unclear` where it may be either.
 
     Turned as millimetres, inches would be turned 25 times as fast.
     """
@@ -327,7 +331,7 @@ def _after_in(text: str, match: re.Match[str]) -> str:
     within = None if INCHES.search(beside) else _WITHIN.match(rest)
     if within and abs(float(within.group(1)) - largest) < ALIKE * largest:
         # one in the other: 19.98 in 20.02
-        return "mm" if largest > MOST_INCHES else "unclear"
+        return "mm" if largest > MOST_INCHES else "within"
     if _HELD.match(rest) and not largest % 1 and "/" not in match.group():
         return "mm" if largest > MOST_UNCLEAR else "unclear"
     # a part of an inch, or beside another size in inches: 2 in bar 12 in steel

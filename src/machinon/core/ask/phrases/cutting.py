@@ -52,6 +52,9 @@ def _disc(s: Said) -> Inputs | None:
     if s.has("weight"):
         return None
     asked = s.has("max", "maximum", "limit", "safe", "burst", "fast")
+    if asked and s.has("jaw"):  # max rpm 8 in 4 jaw
+        disc = True
+        s.counted("jaw", "jaws")
     if not asked or not (disc or s.has("rpm", "speed")):
         return None
     s.has("limit", "speed", "rpm", "most", "run", "turn")
@@ -319,7 +322,8 @@ def _weight(s: Said) -> Inputs | None:
         length = length or height
     said_long = bool(length)
     diameter = s.near("square") if square else ""
-    diameter = diameter or s.near("bar", "rod", "round", "diameter") or s.size()
+    diameter = diameter or s.near("diameter")
+    diameter = diameter or s.near("bar", "rod", "round") or s.size()
     diameter, length = s.alike(diameter, length or s.size())
     if not said_long and length and s.mm(diameter) > SHORT * s.mm(length):
         diameter, length = length, diameter  # 25 mm bar 1 m
@@ -377,7 +381,9 @@ def _table_feed(s: Said) -> Inputs | None:
     if not length and s.hears("time", "long"):
         length = s.size()
     metal = s.take("material") or ("steel" if usual else "")
-    cutter = s.near("cutter", "mill", "diameter") or (s.size() if metal else "")
+    # how wide it is, is not asked where its speed is known
+    wide = metal or (each and rpm and s.hears("mill", "endmill", "cutter"))
+    cutter = s.near("cutter", "mill", "diameter") or (s.size() if wide else "")
     speeds = None
     if metal and cutter and (usual or (each and not rpm)):
         asked = {"diameter": s.mm(cutter), "material": metal, "operation": "mill"}
@@ -484,10 +490,10 @@ def _a_turn(s: Said, feed: str) -> str:
 
 @phrase("turned-finish", "finish at 0.1 feed with 0.4 nose")
 def _finish(s: Said) -> Inputs | None:
-    if not s.has("finish", "roughness", "ra"):
+    if not s.has("finish", "roughness", "ra", "rms"):
         return None
     nose = s.near("nose", "tip") or s.near("radius")
-    wanted = s.near("ra", kinds=(*_BARE, "size")) or s.behind("ra")
+    wanted = s.near("ra", "rms", kinds=(*_BARE, "size")) or s.behind("ra", "rms")
     for part in s.parts:
         if not wanted and part.kind == "size" and re.search("µm|um|micron", part.text):
             part.used, wanted = True, part.text
@@ -680,9 +686,13 @@ def _bar(s: Said) -> Inputs | None:
     bends = s.has("deflection")
     if not (s.has("bore") or bends) or not s.has("bar"):
         return None
-    force = _force(s)
-    out = s.near("overhang", "stickout", "stick-out", "out", "length")
-    diameter = s.near("diameter") or s.size()
+    force, pair = _force(s), s.pair()
+    out = (
+        pair[1]
+        if len(pair) == 2
+        else s.near("overhang", "stickout", "stick-out", "out", "length")
+    )
+    diameter = pair[0] if pair else s.near("diameter") or s.size()
     diameter, out = s.alike(diameter, out or s.size(), fractions=True)
     metal = s.take("material")
     s.has("stick", "sticking", "out", "diameter", "length", "force", "load", "at")

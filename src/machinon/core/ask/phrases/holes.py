@@ -409,7 +409,7 @@ _TOUCHED = ("touched", "touch", "reading", "read", "at")
 @phrase("edge-find", "edge finder 10 touched at 23.4 hole 15 in")
 def _edge(s: Said) -> Inputs | None:
     """From an edge that was touched to the edge itself, or to what lies in from it."""
-    if not s.has("edge") or not s.has(*_TOUCHED):
+    if not (s.has("edge") or s.hears("finder")) or not s.has(*_TOUCHED):
         return None
     touched = s.behind(*_TOUCHED)
     offset = s.behind("hole", "offset", "to")

@@ -330,6 +330,11 @@ def _vee(s: Said) -> Inputs | None:
     for figure, word in pairwise(s.parts):  # a 60 vee
         if word.word == "vee" and figure.text in VEES and not angle:
             figure.used, angle = True, figure.text
+    if not angle and len(s.parts) > 1 and s.parts[-1].text in VEES:
+        # vee block 1 in 90
+        figures = s.number_of("size", "number")
+        angle = s.parts[-1].text if figures > 1 else ""
+        s.parts[-1].used = bool(angle)
     diameter = s.near("round", "bar", "rod", "diameter") or s.size()
     s.has(
         "block", "height", "in", "round", "bar", "rod", "lie", "stand", "high", "over"

@@ -84,6 +84,7 @@ def _over(s: Said) -> Inputs | None:
 @phrase("taper-angle", "taper 25 to 20 over 50")
 def _from_ends(s: Said) -> Inputs | None:
     angle = s.has("angle") and s.hears("to")
+    angle = angle or (s.hears("to") and s.hears("over"))  # 1.5 to 1.25 over 4
     if not s.has("taper", "cone", "compound", "topslide") and not angle:
         return None
     length = s.near("over", "length")
@@ -160,7 +161,7 @@ def _taper(s: Said) -> Inputs | None:
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
-    s.has("dimension", "dimensions", "inches")
+    s.has("dimension", "dimensions", "inches", "attachment")
     shank = shank_ends().get(taper_of(taper).name)
     if shank is not None and shank.draw:
         s.has("draw", "bar", "drawbar", "thread")

@@ -334,7 +334,7 @@ def _crest(s: Said) -> Inputs | None:
 @phrase("thread-passes", "m45x4.5 depth of thread")
 def _thread_depth(s: Said) -> Inputs | None:
     thread = thread_said(s)
-    asked = s.has("depth", "pass", "infeed", "passe") | s.has("compound")
+    asked = s.has("depth", "pass", "infeed", "passe", "single") | s.has("compound")
     if not thread or s.has("countersink", "strip"):
         return None
     if not (asked or (s.hears("slide") and s.has("top", "compound"))):
@@ -522,11 +522,11 @@ def _dial(s: Said) -> Inputs | None:
     if not lead and tpi and (other := s.tpi()):  # 26 tpi on 8 tpi: cut on the coarser
         tpi, lead = sorted((tpi, other), key=lambda count: s.mm(f"1in/({count})"))
         pitch, lead = f"{tpi}tpi", f"{lead}tpi"
-    if not lead or not (thread or pitch):
+    if not (thread or pitch):
         return None
     s.has("thread", "dial", "close", "mark", "which", "pitch")
     work = {"thread": thread} if thread else {"pitch": pitch.replace(" ", "")}
-    return {**work, "leadscrew": lead}
+    return {**work, **({"leadscrew": lead} if lead else {})}
 
 
 @phrase("thread-identify", "which thread 7.85 18tpi")

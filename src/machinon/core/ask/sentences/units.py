@@ -52,13 +52,15 @@ def _convert(t: Teller) -> str:
         if not drill:
             return f"No drill is near {mm}"
         exact = abs(float(t["drill_error"])) < 0.0005
-        return f"{mm} is {'' if exact else 'nearest to '}{drill}"
+        size = inch if t.inch else mm
+        return f"{size} is {'' if exact else 'nearest to '}{drill}"
     if wanted == "um":
         return f"{inch} is {_trim(float(t['um']), 2)} µm"
     if wanted == "thou":
         return f"{mm} is {_trim(float(t['thou']), 2)} thou"
     if wanted == "inch":
-        return f"{mm} is {inch}"
+        told = abs(float(t["fraction_error"])) < 0.0005 and t.inch
+        return f"{t['fraction']} in is {inch}" if told else f"{mm} is {inch}"
     if wanted == "fraction":
         error = float(t["fraction_error"])
         if abs(error) < 0.0005:
