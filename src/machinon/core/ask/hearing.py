@@ -89,6 +89,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(\d)\s*met(?:re|er)s?\b(?!\s*(?:/|per|a\b))", r"\1 m"),
         (r"(\d)\s*(?:foot|feet)\b", r"\1 ft"),
         (r"(\d)\s*(?:per\s*cent|pct)\b", r"\1 %"),
+        (r"\b(in|is)\s+(?:an?|one)\s+(mm|thou|tenth|inch|micron)\b", r"\1 1 \2"),
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
         (r"\bset[\s-]+over\b", "setover"),
@@ -97,8 +98,8 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bpart(?:ing)?[\s-]+off\b", "parting"),
         # by its rise, both of one unit: angle 3 in 40, rise of 1 in 10
         (
-            r"(?<!taper )(?<!cone )\b(?:angle|rise)\s+(?:of\s+)?(\d+(?:\.\d+)?)\s+in\s+"
-            r"(\d+(?:\.\d+)?)\s*$",
+            r"(?<!taper )(?<!cone )\b(?:angle|rise)\s+(?:of\s+|is\s+)?"
+            r"(\d+(?:\.\d+)?)\s+in\s+(\d+(?:\.\d+)?)\s*$",
             r"slope \1 over \2",
         ),
         # a taper by its rise
@@ -240,6 +241,21 @@ _FEET = re.compile(
 )
 
 
+_BY_SIZE = re.compile(
+    r"(m\s?(\d+(?:\.\d+)?))(\s?[x×]\s?(\d+(?:\.\d+)?))$", re.IGNORECASE
+)
+_BY_LENGTH = re.compile(rf"\s*[x×]\s*({_NUMBER}(?:\s*{_UNIT})?)", re.IGNORECASE)
+
+
+def _with_length(thread: str, behind: str) -> tuple[str, re.Match[str] | None]:
+    """A thread, and the length of its screw that follows: m8 x 20, 1/4-20 x 1."""
+    match = _BY_SIZE.match(thread)
+    # no pitch is over half of its diameter
+    if match and float(match[4]) > float(match[2]) / 2:
+        return match[1], _BY_LENGTH.match(match[3])
+    return thread, _BY_LENGTH.match(behind)
+
+
 def heard(text: str, inch: bool = False) -> Said:
     """Take what was said apart; what is no word of any kind is left out. inch: a bare
     number is inches."""
@@ -285,6 +301,14 @@ def heard(text: str, inch: bool = False) -> Said:
             r"g\s?(?:[5-9]|\d\d)", whole, re.IGNORECASE
         ):
             kind = "zone"  # g6 is a tolerance, no pipe
+        if kind == "thread":
+            whole, long = _with_length(whole, text[at + len(whole) :])
+            said.parts.append(SaidPart(kind, whole.strip(), at))
+            at += len(whole)
+            if long is not None:
+                said.parts.append(SaidPart("long", long[1].strip(), at))
+                at += len(long[0])
+            continue
         said.parts.append(SaidPart(kind, whole.strip().replace("−", "-"), at))
         at += len(whole)
     for figure, behind in pairwise(said.parts):

@@ -167,6 +167,11 @@ class Said:
                 return part.text
         return ""
 
+    @property
+    def screw_length(self) -> str:
+        """The length in a screw's name, as of m8 x 20; empty for none."""
+        return next((part.text for part in self.parts if part.kind == "long"), "")
+
     def take_again(self, text: str) -> None:
         """Uses a part that says again what was used already."""
         for part in self.parts:

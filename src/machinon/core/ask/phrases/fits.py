@@ -128,6 +128,9 @@ def _key_load(s: Said) -> Inputs | None:
     )
 
 
+_IN = re.compile(r"\d(?:\s*mm)?\s+in\s+(?:an?\s+)?[\d.]")  # one lies in the other
+
+
 @phrase("play", "play of shaft 19.985 in hole 20.013")
 def _measured_pair(s: Said) -> Inputs | None:
     """A hole and a shaft that were both measured."""
@@ -140,8 +143,8 @@ def _measured_pair(s: Said) -> Inputs | None:
     shaft, hole, length = s.alike(shaft or s.size(), hole or s.size(), length)
     if not shaft or not hole:
         return None
-    if not said and s.mm(hole) < s.mm(shaft):
-        shaft, hole = hole, shaft
+    if not said and s.mm(hole) < s.mm(shaft) and not _IN.search(s.text):
+        shaft, hole = hole, shaft  # 20.03 and 20; but 25.01 in 25 is tight
     if abs(s.mm(hole) - s.mm(shaft)) > ALIKE * s.mm(hole):
         return None
     tenths = [re.fullmatch(_TENTHS, size) for size in (shaft, hole)]
@@ -159,6 +162,7 @@ def _measured_pair(s: Said) -> Inputs | None:
         "and",
         "on",
         "interference",
+        "press",
     )
     return {"hole": hole, "shaft": shaft} | ({"length": length} if length else {})
 

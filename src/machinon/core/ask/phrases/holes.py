@@ -255,6 +255,11 @@ def _polygon(s: Said) -> Inputs | None:
     size = s.size()
     if not sides or not size:
         return None
+    bar = s.behind("on", "from")
+    if bar and s.mm(bar) > s.mm(size):  # a 14 mm square on 20 mm
+        size, bar = s.alike(size, bar)
+        s.has("mill", "deep", "depth", "round", "bar", "rod", "shaft", "cut", "flat")
+        return {"sides": sides, "across_flats": size, "round": bar}
     s.has("round", "flat", "across", "af", "bar", "rod", "corner", "shaft")
     s.has("largest", "biggest", "needed", "need", "distance")
     if _is_of_round(size, words):

@@ -23,6 +23,7 @@ _HEADED = frozenset(("head", "counterbore", "cap", "socket", "allen", "grub"))
 def thread_said(s: Said) -> str:
     """A thread as the tables know it: `m12 fine`, `bsw 1/2`, `acme 1-5`."""
     text = s.take("thread")
+    s.take("long")  # of its screw: whoever asks it has it all the same
     if not text:
         return ""
     low = " ".join(text.lower().replace("×", "x").split())
@@ -355,7 +356,8 @@ def _thread_depth(s: Said) -> Inputs | None:
 def _engagement(s: Said) -> Inputs | None:
     thread = thread_said(s)
     metal = s.take("material")
-    if not thread or not (s.has("engagement", "strip") or (metal and s.has("depth"))):
+    deep = metal and (s.has("depth") or (s.hears("thread") and s.has("length")))
+    if not thread or not (s.has("engagement", "strip") or deep):
         return None
     s.has("least", "minimum", "length", "tap", "hole", "into")
     if not metal:
@@ -392,7 +394,8 @@ def _blind(s: Said) -> Inputs | None:
     thread = thread_said(s)
     if not thread or not s.has("drill", "blind", "hole") or not s.has("depth"):
         return None
-    depth = s.size()
+    depth = s.size() or s.screw_length
+    s.has("should")
     if not depth:
         return None
     for tap in ("taper", "plug", "bottoming"):
