@@ -58,7 +58,7 @@ def circle_from_span(span: float, hole: float, holes: int) -> float:
     """
     if holes < 2:
         raise BadInput("holes", "A circle of holes has at least 2 holes.")
-    if not span > hole > 0:
+    if not span > hole >= 0:
         raise BadInput(
             "span", f"The span over two holes must be more than one hole ({hole:g} mm)."
         )
@@ -123,7 +123,7 @@ def _bolt_circle(trail: Trail, **given: Any) -> dict[str, Any]:
     usual={"span": 103.15, "hole": 7.89, "holes": 3},
     inputs=(
         Input("span", LENGTH, "over the outside of two neighbouring holes", above=0),
-        Input("hole", LENGTH, "diameter of one hole", above=0),
+        Input("hole", LENGTH, "diameter of one; 0 for centre to centre", low=0),
         Input("holes", COUNT, "number of holes in the circle", low=2, high=1000),
     ),
     results=(

@@ -1,5 +1,6 @@
 """The drills that open a hole one after the other; shop rules."""
 
+from collections.abc import Sequence
 from itertools import pairwise
 from typing import Any
 
@@ -18,11 +19,14 @@ PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
 SAWN = 25.0  # mm: a wider hole is sawn or bored rather than drilled
 
 
-def ladder(drill: float, there: float = 0.0) -> tuple[float, ...]:
+def ladder(
+    drill: float, there: float = 0.0, known: Sequence[float] = ()
+) -> tuple[float, ...]:
     """The drills that open a hole, each at most about twice the one before, so that its
     chisel edge has nothing to push through; of the set that the last is of; mm.
 
-    there: diameter of the hole that they follow.
+    there: diameter of the hole that they follow; known: the drills there are, rising,
+    any where not said.
 
     >>> ladder(25), ladder(6.8)
     ((6.2, 12.5, 25), (6.8,))
@@ -33,7 +37,11 @@ def ladder(drill: float, there: float = 0.0) -> tuple[float, ...]:
     """
     found, inch = [drill], bool(inch_drill(drill))
     while found[0] > PILOTED:
-        found.insert(0, drill_under(found[0] / 2, inch))
+        half = found[0] / 2
+        under = [size for size in known if size <= half + 1e-9]
+        if known and not under:
+            break
+        found.insert(0, under[-1] if known else drill_under(half, inch))
     return tuple(stage for stage in found if stage > there or stage == drill)
 
 
@@ -61,7 +69,8 @@ def _drill_steps(
 ) -> dict[str, Any]:
     if there >= hole:
         raise BadInput("there", f"Under {hole:g} mm, the hole it is opened to.")
-    sizes = ladder(hole, there) if series is None else _of_those(hole, there, series)
+    known = [drill.size for drill in drills_of(series)] if series else []
+    sizes = ladder(hole, there, known)
     for small, large in pairwise(sizes):
         trail.step(f"Before {drill_named(large)}", f"{large:g} / 2 at most", small)
     if hole > SAWN:
@@ -76,15 +85,3 @@ def _drill_steps(
         "first": drill_named(sizes[0]),
         "drills": [{"drill": drill_named(size), "size": size} for size in sizes],
     }
-
-
-def _of_those(hole: float, there: float, series: tuple[str, ...]) -> tuple[float, ...]:
-    """The steps by the drills that there are, the last as large as is said; mm."""
-    known = [drill.size for drill in drills_of(series)]
-    found = [hole]
-    while found[0] > PILOTED:
-        under = [size for size in known if size <= found[0] / 2 + 1e-9]
-        if not under:
-            break
-        found.insert(0, under[-1])
-    return tuple(size for size in found if size > there or size == hole)

@@ -62,8 +62,8 @@ def bolt_circle(s: Sketch) -> None:
 
 
 def hole_span(s: Sketch) -> None:
-    count, hole = int(s.v("holes")), s.v("hole")
-    d = s.r("diameter")
+    count, d = int(s.v("holes")), s.r("diameter")
+    hole = s.v("hole") or 0.06 * d  # read centre to centre, it may be any
     places = _ring(s, count, d, hole)
     (ax, ay), (bx, by) = places[0], places[1]
     away = math.hypot(bx - ax, by - ay)

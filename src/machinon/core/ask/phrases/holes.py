@@ -18,11 +18,19 @@ def _span(s: Said) -> Inputs | None:
     span = s.near("span")
     if not span and s.has("pin"):
         span = s.near("measured", "read")
+    centres = not span and s.hears("from") and s.has("circle", "diameter")
+    if centres:  # pcd from chord 40 4 holes
+        span = s.near("chord", "apart", "spacing", "between")
     if not span:
         return None
-    counted = s.counted("holes")
+    counted = s.counted("holes", "hole")
     if not counted:
         return None
+    s.has("adjacent", "neighbour", "centre", "center", "of", "apart")
+    if centres:
+        s.has("hole", "bolt", "circle")
+        s.counted("adjacent", "neighbours")
+        return {"span": span, "hole": "0", "holes": counted}
     s.has("hole", "bolt", "circle", "screw", "over", "neighbour")
     hole = s.size()
     asked = {"span": span, "hole": hole, "holes": counted}
