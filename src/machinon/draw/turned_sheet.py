@@ -259,7 +259,7 @@ class TurnedSheet(SheetLayout):
         if isinstance(feature, EdgeRound):
             return section(*feature.at(45.0)), 0.0
         if isinstance(feature, Bevel):
-            return section(feature.z, feature.diameter / 2), 0.0
+            return section(*feature.middle), 0.0
         if isinstance(feature, Centre):
             return section(feature.z, feature.mouth / 2), 0.0
         if isinstance(feature, ToTheMiddle):

@@ -211,6 +211,21 @@ class TurnedPieces(unittest.TestCase):
         self.assertIn("thread1-crest", failed(turned("thread")), "the step is 25")
         self.assertEqual(turned("thread").values["thread1.thread"], "M24")
 
+    def test_a_chamfer_in_a_bore_is_a_ring_of_its_triangle(self):
+        """A leg of 2 at 30° rises 1.1547: a triangle of 1.1547 with its middle at 8 +
+        1.1547 / 3 from the axis, once round; of the outside as far in from 25."""
+        sizes = {"step3_diameter": "50", "bore1_diameter": "16"}
+        plain = turned("bore", **sizes).body.volume
+        for of, radius in (("bore", 8 + 1.1547 / 3), ("outside", 25 - 1.1547 / 3)):
+            edge = {"edge1_leg": "2", "edge1_angle": "30", "edge1_of": of}
+            made = turned("bore edge", **sizes, **edge)
+            wanted = 2 * math.pi * radius * 2 * 1.1547 / 2
+            self.assertAlmostEqual((plain - made.body.volume) / wanted, 1, 2)
+        with self.assertRaisesRegex(BadInput, "Nothing is bored in the right end"):
+            turned("edge", edge1_of="bore")
+        wide = turned("bore edge", **sizes, edge1_of="bore", edge1_leg="18")
+        self.assertIn("edge1-room", failed(wide))
+
     def test_a_rounded_edge_takes_off_what_lies_outside_of_its_arc(self):
         """(1 − π/4) 4² = 3.434 mm², whose middle lies 0.2234 · 4 = 0.894 from the sharp
         corner: 2π (12.5 − 0.894) · 3.434 = 250.4 mm³."""

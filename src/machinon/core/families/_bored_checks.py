@@ -7,7 +7,9 @@ from machinon.core.families._turned_axis import (
     WORN_CREST,
     Axis,
     bore_for,
+    bored_to,
     feature_of_part,
+    inside_width,
     socket_of,
 )
 from machinon.core.piece.family import (
@@ -25,7 +27,6 @@ from machinon.core.piece.turned_features import (
     Screw,
 )
 from machinon.core.tapers.tapers import taper_of
-from machinon.core.threads.screw_thread import thread_of
 
 AS_NAMED = 0.3  # mm: a socket's mouth that is further off is not that of its taper
 
@@ -50,13 +51,6 @@ def _wall(s: Values, axis: Axis, start: float, stop: float) -> float:
     return min(found)
 
 
-def _bored_to(s: Values, name: str) -> float:
-    """The diameter that a bore, a groove in it or an inside thread goes out to."""
-    if kind_of(name) == "nut":
-        return thread_of(str(s[f"{name}.thread"])).major
-    return float(s[f"{name}.diameter"])
-
-
 def _bored(s: Values, axis: Axis) -> dict[str, Bore | NutThread]:
     """Bores and inside threads."""
     names = (*axis.of("bore"), *axis.of("nut"))
@@ -72,20 +66,6 @@ def _bores(s: Values, axis: Axis) -> list[Bore]:
     return [bore for bore in _bored(s, axis).values() if isinstance(bore, Bore)]
 
 
-def inside_width(s: Values, axis: Axis, start: float, stop: float) -> float:
-    """The widest that is bored or tapped anywhere between two stations; 0 for solid."""
-    found = [0.0]
-    for name in (*axis.of("bore"), *axis.of("nut")):
-        _, first, last, _ = axis.inside(s, name)
-        if first < stop and start < last:
-            found.append(_bored_to(s, name))
-    for name in axis.of("socket"):
-        taper = socket_of(s, axis, name)
-        if taper.start < stop and start < taper.end:
-            found.append(taper.large)
-    return max(found)
-
-
 def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
     for name in (*axis.of("bore"), *axis.of("nut"), *axis.of("undercut")):
         if kind_of(name) == "undercut":
@@ -96,7 +76,7 @@ def _inside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             feature = feature_of_part(s, axis, name)
             if isinstance(feature, NutThread):
                 start, stop = feature.drilled
-        wide = _bored_to(s, name)
+        wide = bored_to(s, name)
         yield at_least(
             f"{name}-wall",
             name,

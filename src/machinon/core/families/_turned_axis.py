@@ -33,6 +33,7 @@ HELD = frozenset(("step", "bar"))  # what jaws hold
 LEAST_BALL = 1.0  # mm along the axis
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
 WORN_CREST = 0.3  # pitches that a bore may be over its thread's own and still leave it
+AT_MOUTH = 0.1  # mm about an end within which its bores are looked for
 ALONG = ("step", "taper", "ball", "bar")
 # the sides of a bar by what it is called; 0 for a round one
 SIDES_OF = {"round": 0, "square": 4, "hexagon": 6, "octagon": 8}
@@ -270,6 +271,27 @@ def hole_of_part(s: Values, name: str, depth: float | None = None) -> Hole:
     return Hole(wide, depth, bore=head, bore_depth=sunk, ream=ream)
 
 
+def bored_to(s: Values, name: str) -> float:
+    """The diameter that a bore, a groove in it or an inside thread goes out to."""
+    if kind_of(name) == "nut":
+        return thread_of(str(s[f"{name}.thread"])).major
+    return float(s[f"{name}.diameter"])
+
+
+def inside_width(s: Values, axis: Axis, start: float, stop: float) -> float:
+    """The widest that is bored or tapped anywhere between two stations; 0 for solid."""
+    found = [0.0]
+    for name in (*axis.of("bore"), *axis.of("nut")):
+        _, first, last, _ = axis.inside(s, name)
+        if first < stop and start < last:
+            found.append(bored_to(s, name))
+    for name in axis.of("socket"):
+        taper = socket_of(s, axis, name)
+        if taper.start < stop and start < taper.end:
+            found.append(taper.large)
+    return max(found)
+
+
 def end_face(s: Values, axis: Axis, name: str) -> tuple[Side, float, float]:
     """The end that a part is cut from, its station and diameter. Raises BadInput on
     `end` for the tip of a ball."""
@@ -283,6 +305,19 @@ def end_face(s: Values, axis: Axis, name: str) -> tuple[Side, float, float]:
             f"{spoken(name)} out.",
         )
     return side, z, wide
+
+
+def mouth_of(s: Values, axis: Axis, name: str) -> float:
+    """The diameter that is bored in the end that a part is cut from. Raises BadInput on
+    what it is `of` where that is solid."""
+    side, z, _ = end_face(s, axis, name)
+    wide = inside_width(s, axis, z - AT_MOUTH, z + AT_MOUTH)
+    if not wide:
+        raise BadInput(
+            f"{name}.of",
+            f"Nothing is bored in the {side} end: choose outside, or bore it first.",
+        )
+    return wide
 
 
 def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
@@ -341,7 +376,10 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             return Centre(name, axis.end(side), side, size("mouth"))
         case "edge":
             side, z, wide = end_face(s, axis, name)
-            return Bevel(name, z, wide, size("leg"), side)
+            inside = s[f"{name}.of"] == "bore"
+            if inside:
+                wide = mouth_of(s, axis, name)
+            return Bevel(name, z, wide, size("leg"), side, inside, size("angle"))
         case "round":
             side, z, wide = end_face(s, axis, name)
             return EdgeRound(name, z, wide, size("radius"), side)

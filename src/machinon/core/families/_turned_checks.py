@@ -3,14 +3,16 @@
 import math
 from collections.abc import Iterable
 
-from machinon.core.families._bored_checks import bored_checks, inside_width
+from machinon.core.families._bored_checks import bored_checks
 from machinon.core.families._tapped import thread_checks
 from machinon.core.families._turned_axis import (
+    AT_MOUTH,
     OVER,
     Axis,
     end_face,
     feature_of_part,
     hole_of_part,
+    inside_width,
     named_taper,
 )
 from machinon.core.piece.family import Check, Values, at_least, kind_of, spoken
@@ -200,7 +202,11 @@ def _rolled_checks(s: Values, axis: Axis) -> Iterable[Check]:
             f"Step under the radius of {spoken(name)}",
         )
         side = s[f"{name}.end"]
-        broken = [edge for edge in axis.of("edge") if s[f"{edge}.end"] == side]
+        broken = [
+            edge
+            for edge in axis.of("edge")
+            if s[f"{edge}.end"] == side and s[f"{edge}.of"] == "outside"
+        ]
         if broken:
             yield Check(
                 f"{name}-alone",
@@ -340,7 +346,7 @@ def _face_checks(s: Values, axis: Axis) -> Iterable[Check]:
             )
     for name in (*axis.of("centre"), *axis.of("edge")):
         _, at, wide = end_face(s, axis, name)
-        bored = inside_width(s, axis, at - 0.1, at + 0.1)
+        bored = inside_width(s, axis, at - AT_MOUTH, at + AT_MOUTH)
         if kind_of(name) == "centre":
             mouth = s[f"{name}.mouth"]
             yield at_least(
@@ -351,13 +357,14 @@ def _face_checks(s: Values, axis: Axis) -> Iterable[Check]:
                 f"Face round {spoken(name)}, and it over the bore it is in",
             )
         else:
-            step = axis.steps[-1 if at else 0]
+            step, leg = axis.steps[-1 if at else 0], s[f"{name}.leg"]
+            deep = leg * math.tan(math.radians(s[f"{name}.angle"]))
             yield at_least(
                 f"{name}-room",
                 name,
-                min(step[2] - step[1], (wide - bored) / 2),
-                s[f"{name}.leg"],
-                f"Room for {spoken(name)}",
+                min(step[2] - step[1] - leg, (wide - bored) / 2 - deep),
+                0.0,
+                f"Metal left beside {spoken(name)}",
             )
 
 

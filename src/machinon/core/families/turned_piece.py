@@ -577,6 +577,8 @@ PARTS = (
     )),
     FreePart("edge", "A chamfer", (
         _end("right|left"), Size("leg", "{}", "0.5", "", 0.05, 50),
+        Size("of", "edge of {}", "outside", "", kind=TEXT, choices=("outside", "bore")),
+        Size("angle", "angle of {} to the axis", "45", "", 5, 85, ANGLE),
     )),
     FreePart("round", "A rounded edge", (
         _end("right|left"), Size("radius", "radius of {}", "2", "", 0.1, 100),
@@ -708,12 +710,15 @@ FAMILY = grown(
                 "cross1.from_end": "40",
             },
             {
-                "parts": "step taper bore socket",
+                "parts": "step taper bore socket edge",
                 "step1.length": "20",
                 "step1.diameter": "40",
                 "taper1.taper": "MT4",
                 "bore1.diameter": "13",
                 "socket1.end": "left",
+                "edge1.end": "right",
+                "edge1.of": "bore",
+                "edge1.angle": "30",
             },
             {
                 "parts": "step step step cross ring flat keyway centre edge edge",

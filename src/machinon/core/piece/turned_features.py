@@ -334,10 +334,21 @@ class Bevel(Feature, frozen=True):
     inside: bool = False
     angle: float = 45.0
 
+    @property
+    def rise(self) -> float:
+        """Height of its face on the radius, mm."""
+        return self.leg * math.tan(math.radians(self.angle))
+
+    @property
+    def middle(self) -> Point:
+        """The middle of its face: station and radius, mm."""
+        into = self.leg if self.side == "left" else -self.leg
+        up = self.rise if self.inside else -self.rise
+        return self.z + into / 2, self.diameter / 2 + up / 2
+
     def cuts(self) -> tuple[Cut, ...]:
         into = self.leg if self.side == "left" else -self.leg
-        rise = self.leg * math.tan(math.radians(self.angle))
-        r = self.diameter / 2
+        rise, r = self.rise, self.diameter / 2
         far = 0.0 if self.inside else r + rise
         top = r + rise if self.inside else r - rise
         past = self.z - (1 if self.side == "left" else -1) * 1e-6
@@ -364,7 +375,7 @@ class Bevel(Feature, frozen=True):
 
     def dimensions(self) -> dict[str, Dimension]:
         said = Dimension("hole", self.z, self.z, (self.diameter / 2, 0.0))
-        return dict.fromkeys(("leg", "end"), said)
+        return dict.fromkeys(("leg", "end", "of", "angle"), said)
 
 
 class EdgeRound(Feature, frozen=True):

@@ -127,7 +127,9 @@ def _words(step: Step, feature: Feature) -> str:
             return f"{name} to ⌀{wide}, {deep} deep"
         case Bevel():
             apart = "," if name[-1].isdigit() else ""
-            return f"{name}{apart} {_size(feature.leg)} × {_size(feature.angle)}°"
+            where = ", in the bore" if apart and feature.inside else ""
+            leg, angle = _size(feature.leg), _size(feature.angle)
+            return f"{name}{apart} {leg} × {angle}°{where}"
         case Ball():
             return f"{name}, ⌀{_size(feature.diameter)}"
         case EdgeRound():
