@@ -193,7 +193,7 @@ _TOKEN = re.compile(
     r"|(?P<unit>''|[^\W\d_]+(?:/[^\W\d_]+\d?)?|°[cC]?|%|[\"'″′]))"
 )
 # of an angle in degrees, and back to it
-_RATIOS: Mapping[str, Callable[[float], float]] = {
+RATIOS: Mapping[str, Callable[[float], float]] = {
     "sin": lambda angle: math.sin(math.radians(angle)),
     "cos": lambda angle: math.cos(math.radians(angle)),
     "tan": lambda angle: math.tan(math.radians(angle)),
@@ -203,7 +203,7 @@ _ANGLES: Mapping[str, Callable[[float], float]] = {
     "acos": lambda ratio: math.degrees(math.acos(ratio)),
     "atan": lambda ratio: math.degrees(math.atan(ratio)),
 }
-_NAMED = {*_RATIOS, *_ANGLES, "sqrt", "pi", "π"}
+_NAMED = {*RATIOS, *_ANGLES, "sqrt", "pi", "π"}
 # 1-3/8 with no blanks: a mixed number to some, a difference to others
 _HYPHENED = re.compile(r"(?<![\d./])\d+-\d+/\d+(?!\d)")
 
@@ -365,14 +365,14 @@ class _Reader:
         self.at += 1
         if name in ("pi", "π"):
             return _Term(math.pi, _Is.BARE)
-        inner = _Reader("", ANGLE if name in _RATIOS else NUMBER, 1.0)
+        inner = _Reader("", ANGLE if name in RATIOS else NUMBER, 1.0)
         inner.tokens, inner.at = self.tokens, self.at
         of = inner.based(inner.signed())
         self.at = inner.at
         if name in _ANGLES and self.kind is not ANGLE:
             raise self.refuse(f"{name} gives an angle.")
         try:
-            work = _RATIOS.get(name) or _ANGLES.get(name) or math.sqrt
+            work = RATIOS.get(name) or _ANGLES.get(name) or math.sqrt
             return _Term(work(of), _Is.BARE)
         except ValueError:
             raise self.refuse(f"There is no {name} of {of:g}.") from None

@@ -17,15 +17,13 @@ from msgspec import Struct
 
 from machinon.core.errors import BadInput
 from machinon.core.piece.round_sizes import INCH_ROUNDINGS, ROUNDINGS
-from machinon.core.quantity import parse
+from machinon.core.quantity import RATIOS, parse
 
 FUNCTIONS: Mapping[str, Callable[..., float]] = {
     "min": min,
     "max": max,
     "sqrt": math.sqrt,
-    "sin": lambda angle: math.sin(math.radians(angle)),
-    "cos": lambda angle: math.cos(math.radians(angle)),
-    "tan": lambda angle: math.tan(math.radians(angle)),
+    **RATIOS,
     **ROUNDINGS,
 }
 INCH_FUNCTIONS: Mapping[str, Callable[..., float]] = {**FUNCTIONS, **INCH_ROUNDINGS}
