@@ -43,7 +43,7 @@ machinon piece FAMILY key=value ...        a piece with its sizes, checks and ro
   --svg F, --pdf F, --png F, --dxf F         its sheet
   --stl F, --3mf F                           its solid
   --holes F                                  its holes as CSV
-  --template F                               its faces with holes at 1:1, PDF
+  --template F                               its faces at 1:1 to mark them out, PDF
   --jig F                                    a jig to drill them through, STL
 """
 WRITERS = ("svg", "pdf", "png", "dxf", "stl", "3mf", "holes", "template", "jig")

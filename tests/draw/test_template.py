@@ -7,12 +7,11 @@ import pypdf
 
 from machinon.core.errors import MachinonError
 from machinon.core.families import families
-from machinon.core.piece.jigs import faces_with_holes
 from machinon.core.piece.made import make
 from machinon.core.reckoning import reckon
 from machinon.desk.piece_paper import write_template, write_wrapped
 from machinon.draw.drawing import Circle, Line, Shape
-from machinon.draw.template import template, wrapped
+from machinon.draw.template import marked_faces, template, wrapped
 
 PAGE = (190.0, 277.0, 1.0)  # mm, drawn in mm
 
@@ -58,7 +57,7 @@ class Templates(unittest.TestCase):
     def test_holes_lie_as_far_apart_as_on_the_piece(self):
         """Three on a circle of 110: 110 sin 60° = 95.263 mm from hole to hole."""
         plate = made("back-plate")
-        (face,) = faces_with_holes(plate.body)
+        (face,) = marked_faces(plate.body)
         a, b, c = self.holes(template(plate, face, *PAGE), 9)
         for point, other in ((a, b), (b, c), (c, a)):
             self.assertAlmostEqual(math.dist(point, other), 95.263, places=3)
@@ -72,6 +71,26 @@ class Templates(unittest.TestCase):
             (hole,) = self.holes(drawing, 6.8)
             left = PAGE[0] / 2 - 50
             self.assertAlmostEqual(hole[0] - left, wanted, places=6)
+
+    def test_slots_and_pockets_are_marked_out_as_far_as_they_lie_on_the_face(self):
+        """A pocket of 30 × 20 from 15 in the front of 100 × 30; a slot from end to end
+        that is turned ends at the edges."""
+        block = made("plate-block", parts="pocket slot", pocket1_face="front",
+                     pocket1_from_front="5", pocket1_radius="0", slot1_face="top",
+                     slot1_turn="30")  # fmt: skip
+        self.assertEqual(marked_faces(block.body), ["front", "top"])
+        front, top = (template(block, face, *PAGE) for face in ("front", "top"))
+        _, pocket = (item for item in front.items if isinstance(item, Shape))
+        left = PAGE[0] / 2 - 50
+        xs, ys = zip(*pocket.points, strict=True)
+        self.assertAlmostEqual(min(xs) - left, 15)
+        self.assertAlmostEqual(max(xs) - min(xs), 30)
+        self.assertAlmostEqual(max(ys) - min(ys), 20)
+        face, slot = (item for item in top.items if isinstance(item, Shape))
+        highest, lowest = (pick(y for _, y in face.points) for pick in (max, min))
+        self.assertTrue(
+            all(lowest - 1e-6 <= y <= highest + 1e-6 for _, y in slot.points)
+        )
 
     def test_it_has_a_line_to_be_measured(self):
         drawing = template(made("plate-block"), "top", *PAGE)
@@ -87,8 +106,8 @@ class Templates(unittest.TestCase):
     def test_what_no_page_holds_is_refused_with_both_sizes(self):
         with self.assertRaisesRegex(MachinonError, r"300 × 60 mm.*190 × 255 mm"):
             template(made("plate-block", block_length="300"), "top", *PAGE)
-        with self.assertRaisesRegex(MachinonError, "no face with holes"):
-            faces_with_holes(made("spacer-sleeve").body)
+        with self.assertRaisesRegex(MachinonError, "nothing to mark out"):
+            marked_faces(made("spacer-sleeve").body)
 
     def test_each_face_with_holes_is_a_page(self):
         block = made("plate-block", parts="holes row", row1_face="front",

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 from PySide6.QtCore import QCoreApplication
 from PySide6.QtWidgets import QApplication
 
-from machinon.core.piece.jigs import drill_jig, faces_with_holes
+from machinon.core.piece.jigs import drill_jig
 from machinon.core.piece.made import Made
 from machinon.core.piece.stock import stock_said
 from machinon.core.reckoning import Answer
@@ -23,7 +23,7 @@ from machinon.desk.sheet import (
 )
 from machinon.desk.theme import PRINT, load_fonts
 from machinon.draw.piece_sheet import piece_sheet
-from machinon.draw.template import template, wrapped
+from machinon.draw.template import marked_faces, template, wrapped
 
 MM = 96 / 25.4  # of a page's units to a mm
 
@@ -76,11 +76,12 @@ def _application() -> QCoreApplication:
 
 
 def write_template(made: Made, path: Path) -> None:
-    """Write a page at 1:1 for each face with holes, as PDF. Raises MachinonError."""
+    """Write a page at 1:1 for each face with something to mark out, as PDF. Raises
+    MachinonError."""
     application = _application()
     width, height = A4_UPRIGHT
     drawn = [
-        template(made, face, width, height, MM) for face in faces_with_holes(made.body)
+        template(made, face, width, height, MM) for face in marked_faces(made.body)
     ]
     pages = [
         functools.partial(paint, drawing=drawing, theme=PRINT) for drawing in drawn

@@ -1,6 +1,11 @@
-"""A paper template at 1:1: a face with its holes, stuck on and punched through."""
+"""A paper template at 1:1: a face with its holes, slots and pockets, stuck on and
+punched through."""
+
+from collections.abc import Sequence
 
 from machinon.core.errors import MachinonError
+from machinon.core.piece.block_features import Outline, Pocket, Slot
+from machinon.core.piece.body import Body
 from machinon.core.piece.family import spoken
 from machinon.core.piece.feature import BlockFace
 from machinon.core.piece.hole_features import Holes
@@ -12,6 +17,22 @@ from machinon.draw.drawing import Board, Circle, Drawing, Point, Shape
 
 CHECK = 50.0  # mm: the line by which the print is measured
 CROSS = 4.0  # mm that a cross goes past its hole
+
+
+def marked_faces(body: Body) -> list[BlockFace]:
+    """The faces with something to mark out, in the order of the piece. Raises
+    MachinonError where there is none."""
+    found: list[BlockFace] = []
+    for feature in body.features:
+        if isinstance(feature, Holes | Slot | Pocket):
+            found.append(feature.face)
+        elif isinstance(feature, Outline):
+            found.append("top")
+    if not found:
+        raise MachinonError(
+            "There is nothing to mark out on this piece: no holes, slots or pockets."
+        )
+    return list(dict.fromkeys(found))
 
 
 def template(
@@ -44,9 +65,13 @@ def template(
     else:
         flat = face in ("top", "bottom")
         corners = (0.0, 0.0), (long, 0.0), (long, wide), (0.0, wide)
-        for ring in body.shadow.outlines["top"] if flat else (corners,):
-            points = tuple(place(*corner) for corner in ring)
+        for outline in body.shadow.outlines["top"] if flat else (corners,):
+            points = tuple(place(*corner) for corner in outline)
             board.items.append(Shape(points, "outline", 1.0))
+    for sunk in body.features:
+        if isinstance(sunk, Slot | Pocket) and sunk.face == face:
+            edge = [place(*point) for point in _on_face(sunk.outline(), long, wide)]
+            board.items += [Shape(tuple(edge), "outline", 0.8)] if edge else []
     for holes in body.features:
         if isinstance(holes, Holes) and holes.face == face:
             for at in holes.points:
@@ -59,6 +84,14 @@ def template(
     what = f"{made.family.name}, {spoken(face)} as seen from outside"
     _measure_it(board, what, height, unit)
     return board.done()
+
+
+def _on_face(ring: Sequence[Point], long: float, wide: float) -> list[Point]:
+    """As much of an outline as lies on a face, mm; a slot may run out of it."""
+    from shapely import Polygon, box
+
+    part = Polygon(ring).intersection(box(0.0, 0.0, long, wide))
+    return list(part.exterior.coords)[:-1] if isinstance(part, Polygon) else []
 
 
 def wrapped(answer: Answer, width: float, height: float, unit: float) -> Drawing:

@@ -24,7 +24,7 @@ CLEAR = 0.1  # mm that the guide is wider than its drill
 MIRRORED = {True: ("left",), False: ("bottom", "back", "left")}
 
 
-def faces_with_holes(body: Body) -> list[BlockFace]:
+def _faces_with_holes(body: Body) -> list[BlockFace]:
     """The faces that have holes, in the order of the piece. Raises MachinonError where
     there is none."""
     found = [feature.face for feature in body.features if isinstance(feature, Holes)]
@@ -62,7 +62,7 @@ def drill_jig(body: Body) -> Body:
     Seen with its seat towards one, so that it lies on the face when turned over.
     """
     holes = [f for f in body.features if isinstance(f, Holes) and not f.lean]
-    faces = faces_with_holes(body)
+    faces = _faces_with_holes(body)
     if not holes:
         raise MachinonError("A jig guides only holes that are square to their face.")
     face = max(faces, key=lambda f: sum(len(h.points) for h in holes if h.face == f))
