@@ -45,6 +45,7 @@ SUBJECTS = (
     "fits.play",
     "fits.joining",
     "fits.bearing_seat",
+    "fits.ball_bearings",
     "fits.dowel_pair",
     "fits.key_fit",
     "fits.tee_slot",

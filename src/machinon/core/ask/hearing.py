@@ -19,6 +19,8 @@ _UNIT = (
 _SIGN = r"(?:(?<!\S)[-−](?=[\d.]))?"  # below zero: -0.02, but not 6-32
 _SERIES = r"(?:unc|unf|unef|uns|un|bsw|bsf|whitworth|whit|w|acme)\b"
 _LEFT = r"[\s-]*(?:lh|left[\s-]hand(?:ed)?)\b"
+_SEALED = r"[\s-]?(?:2?rs\d?|2?z|zz|2rsr)"  # of a bearing
+_SEALS = rf"(?:{_SEALED})?"
 _STARTS = r"(?:ph)?\s?\d+(?:\.\d+)?\s?\(?p\s?\d+(?:\.\d+)?\)?"  # 8P4
 
 # in this order: what is more than a number before the number in it
@@ -57,7 +59,8 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("angle", rf"{_NUMBER}\s*(?:deg(?:rees?)?\b|°)"),
     ("class", r"[1-3][ab]\b|[4-8][gh]\b"),
     ("pin", r"#\d+/?\d*"),
-    ("bearing", r"6[0-3]\d{2}\b"),
+    ("bearing", rf"6[0-3]\d{{2}}{_SEALS}\b"),
+    ("bearing", rf"6(?:0[4-9]|2[3-9])(?:{_SEALED}\b|(?=\s+bearing))"),
     ("pair", rf"{_NUMBER}\s*{_UNIT}?(?:\s*[x×*]\s*{_NUMBER}\s*{_UNIT}?)+"),
     ("size", rf"{_SIGN}{_NUMBER}\s*{_UNIT}"),
     ("number", rf"{_SIGN}{_NUMBER}"),
@@ -120,6 +123,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         ),
         (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|cone)\b", r"1:\1 \2"),
         (r"\btpf\b", "per foot"),
+        (r"\bbearing\s+(6(?:0[4-9]|2[3-9]))\b", r"\1 bearing"),
         # ra 32 1/32 nose: a figure and a fraction, no mixed number
         (r"\b(ra|rms)\s+(\d+)\s+(?=\d+/\d+)", r"\1 \2; "),
         (r"\b(large|big|small)\s+end\b", r"\1"),

@@ -273,6 +273,15 @@ class Said:
                 return figure.text
         return ""
 
+    def from_to(self) -> tuple[str, str] | None:
+        """The two sizes of `25 to 22`; None where they were not said so."""
+        for first, to, other in self.threes:
+            figures = first.kind in _FIGURES and other.kind in _FIGURES
+            if figures and to.text.lower() == "to" and first.is_free and other.is_free:
+                first.used = to.used = other.used = True
+                return first.text, other.text
+        return None
+
     @property
     def threes(self) -> Iterator[tuple[SaidPart, SaidPart, SaidPart]]:
         """Each part with the two behind it, as in `40 to 30`."""

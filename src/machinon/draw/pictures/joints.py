@@ -40,6 +40,32 @@ def bearing_seat(s: Sketch) -> None:
     s.ask("ring", (left, y - 5.4 * s.size), "ring", "right")
 
 
+def ball_bearing(s: Sketch) -> None:
+    """The bearing cut open above its axis, on its shaft and in its housing."""
+    r1, r4, wide = s.r("bore", 20) / 2, s.r("outside", 47) / 2, s.r("width", 14)
+    ring = (r4 - r1) * 0.32
+    long = 1.6 * wide
+    s.frame(-long, -0.1 * r4, long, 1.3 * r4, (10, 2.4))
+    s.box(-long, 0, long, r1, hatch=True, role="cut")
+    corners = ((-long, r4), (long, r4), (long, 1.25 * r4), (-long, 1.25 * r4))
+    s.shape([*corners], True, "cut")
+    s.box(-wide / 2, r1, wide / 2, r1 + ring, hatch=True)
+    s.box(-wide / 2, r4 - ring, wide / 2, r4, hatch=True)
+    s.circle(0, (r1 + r4) / 2, (r4 - r1) * 0.3, "outline", "ground")
+    s.line((-1.1 * long, 0), (1.1 * long, 0), "centre", 1.0)
+    left, right = s.p(-long, 0)[0] - s.size, s.p(long, 0)[0] + s.size
+    s.ask("number", (left, s.p(0, (r1 + r4) / 2)[1]), "its number", "right")
+    s.tell("bore", (left, s.p(0, 0.4 * r1)[1]), "bore", "right")
+    s.tell("outside", (left, s.p(0, 1.12 * r4)[1]), "outside", "right")
+    s.tell("width", (right, s.p(0, (r1 + r4) / 2)[1]), "width", "left")
+    y, step = s.p(0, 0.5 * r1)[1], 1.7 * s.size
+    s.tell("shaft_upper", (right, y - step), "shaft, most", "left")
+    s.tell("shaft_lower", (right, y + step), "least", "left")
+    y = s.p(0, 1.12 * r4)[1]
+    s.tell("housing_upper", (right, y - step), "housing, most", "left")
+    s.tell("housing_lower", (right, y + step), "least", "left")
+
+
 def t_nut(s: Sketch) -> None:
     neck, head, high, lip = (s.v(k) for k in ("neck", "head", "head_height", "lip"))
     tongue = (s.r("tongue_lower") + s.r("tongue_upper")) / 2
@@ -566,6 +592,7 @@ def throw_angle(s: Sketch) -> None:
 
 PICTURES = {
     "bearing-seat": bearing_seat,
+    "ball-bearing": ball_bearing,
     "t-nut": t_nut,
     "key-sides": key_sides,
     "key-load": key_load,

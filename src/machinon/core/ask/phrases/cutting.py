@@ -171,9 +171,10 @@ def _bar_of(s: Said) -> bool:
 
 @phrase("strip-length", "strip for 8 pieces 24 long kerf 1.5")
 def _strip(s: Said) -> Inputs | None:
-    if not s.has("strip", "bar") or not s.has("kerf", "saw"):
+    sawn = s.hears("pieces") and s.hears("kerf")  # saw 6 pieces 50 long kerf 2
+    if not (s.has("strip", "bar") or sawn) or not s.has("kerf", "saw"):
         return None
-    if s.hears("into") or _bar_of(s):  # how many, is asked
+    if s.hears("into", "from", "many") or _bar_of(s):  # how many, is asked
         return None
     kerf = s.near("kerf", "saw")
     count = s.near("piece", "t-nut", "nut", kinds=_BARE)
@@ -201,7 +202,7 @@ _SAWN = ("piece", "part", "nut", "t-nut", "spacer", "washer", "collar", "ring", 
 @phrase("pieces", "how many pieces 35 long from a bar 1000 saw 3")
 def _pieces(s: Said) -> Inputs | None:
     into = s.hears("into")
-    many = s.has("many", "from", "number", "kerf") or into or _bar_of(s)
+    many = s.has("many", "from", "number") or into or _bar_of(s)
     if not (s.has(*_SAWN) or (into and s.hears("lengths"))) or not many:
         return None
     kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
@@ -219,7 +220,7 @@ def _surface_speed(s: Said) -> Inputs | None:
     rpm = s.take("rpm")
     if not rpm and s.hears("sfm", "fpm", "sfpm") and (said := s.behind("at")):
         rpm = f"{said}rpm"  # sfm of 1.5 in at 300
-    asks = s.has("surface", "speed", "sfm", "fpm", "sfpm", "rim") | (
+    asks = s.has("surface", "speed", "sfm", "fpm", "sfpm", "rim", "m/min", "ft/min") | (
         s.has("wheel", "grind") and not s.hears("gear", "gears")
     )
     if not rpm or not (asks or (s.has("metre", "meter", "feet") and s.has("minute"))):

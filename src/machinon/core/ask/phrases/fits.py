@@ -6,9 +6,9 @@ from itertools import pairwise
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import ALIKE, Said
 from machinon.core.errors import BadInput
+from machinon.core.fits.ball_bearings import bearing_of
 from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.sizes.limits import limits_of_size
-from machinon.core.tables import rows
 
 phrase = Phrases()
 TIGHTEST = 0.99  # of an interference that was said
@@ -174,7 +174,7 @@ def _zone(s: Said) -> Inputs | None:
     if shaft and not zone:  # m6 on a shaft is no thread
         zone = s.take("thread")
         zone = zone if re.fullmatch(r"m\d{1,2}", zone) else ""
-    s.has("limit", "tolerance", "size")
+    s.has("limit", "tolerance", "size", "interference")
     # a shaft of g6 for a bore stays one; alone with a bore the small letter is its zone
     if s.has("hole", "bore", "ream") and not shaft:
         zone = zone.upper()
@@ -271,9 +271,17 @@ def _press_force(s: Said) -> Inputs | None:
     return {**given, "interference": tight, **metals}
 
 
+_SEATED = (
+    *("seat", "shaft", "fit", "slip", "drop", "interference", "tight", "bore", "play"),
+    *("heat", "hot", "warm", "housing", "press", "turn", "for"),
+)
+
+
 @phrase("bearing-seat", "bearing seat 6204")
 def _bearing(s: Said) -> Inputs | None:
     number = s.take("bearing")
+    if number and not s.hears(*_SEATED):
+        return None  # its own sizes are asked
     asked = s.has("bearing")
     bore = _of_bearing(number, "bore_mm") if number else (s.near("bore") or s.size())
     if not (asked or number) or not bore:
@@ -312,15 +320,29 @@ def _own_bore(s: Said, number: str) -> bool:
 
 
 def _of_bearing(number: str, measure: str) -> str:
-    found = next((r for r in rows("ball_bearings") if r["name"] == number), None)
+    found = bearing_of(number)
     return f"{found[measure]}mm" if found else ""
+
+
+_SIZES_OF = ("dimension", "dimensions", "width", "size", "outside", "diameter", "od")
+
+
+@phrase("ball-bearing", "6204 bearing dimensions")
+def _bearing_sizes(s: Said) -> Inputs | None:
+    number = s.take("bearing")
+    if not number or s.hears("seat", "housing", "outer", "shaft", "bore", "heat"):
+        return None
+    s.has(
+        *_SIZES_OF, "inside", "bearing", "ball", "big", "of", "a", "is", "how", "wide"
+    )
+    return {"number": number} if bearing_of(number) else None
 
 
 @phrase("iso-limits", "housing for a 6205 bearing")
 def _housing(s: Said) -> Inputs | None:
     """The seat of an outer ring that stands still: H7, which it slides into."""
     number = s.take("bearing")
-    if not number or not s.has("housing", "outer", "outside", "bore"):
+    if not number or not s.has("housing", "outer", "bore"):
         return None
     if _own_bore(s, number) and not s.hears("housing", "outer", "outside"):
         return None

@@ -77,6 +77,7 @@ def _gear(s: Said) -> Inputs | None:
         module = re.sub(r"(?i)^m\s*", "", s.take("thread", "zone"))
         module = module if re.fullmatch(r"\d*\.?\d+", module) else ""
     dp = "" if module else s.near("dp", "diametral", kinds=("number",))
+    dp = dp or ("" if module else s.behind("dp"))  # 60 teeth dp 20 outside
     teeth = s.near("teeth", "tooth", kinds=("number",))
     if not teeth and (module or dp):
         teeth = s.take("number")
@@ -116,6 +117,9 @@ def _row(s: Said) -> Inputs | None:
     return {key: said for key, said in told.items() if said}
 
 
+_COUNTED_OFF = re.compile(r"\bspacing\s+(?:of\s+|for\s+)?\d+\s+holes\b")
+
+
 @phrase("bolt-circle", "bolt circle 6 holes 80mm")
 def _circle(s: Said) -> Inputs | None:
     if s.has("span"):  # over neighbours, which is no diameter
@@ -127,7 +131,8 @@ def _circle(s: Said) -> Inputs | None:
     holes = holes or (s.hears("divisions") and s.has("division") and s.hears("chord"))
     no_circle = s.has("index", "divide", "square", "rectangle")
     # a figure that says how far they are apart is not their circle
-    no_circle = no_circle or s.touches("apart", "spacing") or _chord_said(s)
+    spaced = s.touches("apart", "spacing") and not _COUNTED_OFF.search(s.text)
+    no_circle = no_circle or spaced or _chord_said(s)
     if not (circle or holes) or no_circle:
         return None
     s.has("bolt", "hole", "equal", "spaced", "evenly", "equally", "coordinate")

@@ -141,7 +141,8 @@ def _flat(s: Said) -> Inputs | None:
 
 @phrase("sine", "sine bar 30 deg 5 inch")
 def _sine(s: Said) -> Inputs | None:
-    if not s.has("sine"):
+    stack = s.number_of("angle") and s.has("stack", "slips")  # stack for 5 degrees
+    if not (s.has("sine") or stack):
         return None
     s.has("bar")
     angle = s.take("angle") or s.take("number")
@@ -330,11 +331,10 @@ def _vee(s: Said) -> Inputs | None:
     for figure, word in pairwise(s.parts):  # a 60 vee
         if word.word == "vee" and figure.text in VEES and not angle:
             figure.used, angle = True, figure.text
-    if not angle and len(s.parts) > 1 and s.parts[-1].text in VEES:
-        # vee block 1 in 90
-        figures = s.number_of("size", "number")
-        angle = s.parts[-1].text if figures > 1 else ""
-        s.parts[-1].used = bool(angle)
+    if not angle and s.number_of("size", "number") > 1:  # vee block 1 in 90
+        for part in s.parts:
+            if part.text in VEES and part.is_free and not angle:
+                part.used, angle = True, part.text
     diameter = s.near("round", "bar", "rod", "diameter") or s.size()
     s.has(
         "block", "height", "in", "round", "bar", "rod", "lie", "stand", "high", "over"

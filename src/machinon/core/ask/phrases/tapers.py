@@ -87,8 +87,9 @@ def _from_ends(s: Said) -> Inputs | None:
     angle = angle or (s.hears("to") and s.hears("over"))  # 1.5 to 1.25 over 4
     if not s.has("taper", "cone", "compound", "topslide") and not angle:
         return None
+    first, other = s.from_to() or ("", "")  # 25 to 22 long 60
     length = s.near("over", "length")
-    first, other = s.size(), s.size()
+    first, other = first or s.size(), other or s.size()
     length = length or (s.size() if s.hears("to") else "")  # 12 to 10 in 40
     length, first, other = s.alike(length, first, other)
     s.has("from", "to", "angle", "diameter", "large", "small", "end")
@@ -165,8 +166,8 @@ def _taper(s: Said) -> Inputs | None:
     shank = shank_ends().get(taper_of(taper).name)
     if shank is not None and shank.draw:
         s.has("draw", "bar", "drawbar", "thread")
-    if shank is not None and shank.across:
-        s.has("tang", "thickness")
+    if shank is not None and shank.across and s.has("tang"):
+        s.has("thickness", "width")
     return {"name": taper}
 
 

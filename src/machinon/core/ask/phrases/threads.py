@@ -428,7 +428,8 @@ def _plain_thread(s: Said) -> Inputs | None:
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
 def _gears(s: Said) -> Inputs | None:
-    if s.hears("helix", "angle", "module", "grinding", "rpm") or s.number_of("rpm"):
+    no_gears = ("helix", "angle", "module", "grinding", "rpm", "speed")
+    if s.hears(*no_gears) or s.number_of("rpm"):
         return None
     if s.hears("tooth", "teeth") and not s.hears("pitch", "leadscrew", "screw", "tpi"):
         return None  # a gear itself

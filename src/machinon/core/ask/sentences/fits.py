@@ -66,6 +66,17 @@ def _shrink_fit(t: Teller) -> str:
     )
 
 
+@tells("ball-bearing")
+def _bearing(t: Teller) -> str:
+    shaft, housing = (
+        length_range(float(t[f"{seat}_lower"]), float(t[f"{seat}_upper"]), inch=t.inch)
+        for seat in ("shaft", "housing")
+    )
+    *others, width = (t.size(key) for key in ("bore", "outside", "width"))
+    sizes = " × ".join([*(size.split()[0] for size in others), width])
+    return f"{sizes}; a shaft that turns in it {shaft}, its housing {housing}"
+
+
 @tells("bearing-seat")
 def _seat(t: Teller) -> str:
     if not t.has("left_least"):
