@@ -630,6 +630,12 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("stack for 22.5 degrees 5 inch", "sine", "stack", 48.6008),
     ("vee block 90 for 20 mm over height", "vee", "axis", 14.142),
     ("interference 40 p6", "iso-limits", "lower", 40.026),
+    ("register 46.006 bore 46.013 play", "play", "play", 0.007),
+    ("spigot 94.997 in recess 95.02", "play", "play", 0.023),
+    ("drill and counterbore m8", "cap-screw", "counterbore_diameter", 15),
+    ("95.02 measured at 26 c steel at 20", "thermal-size", "", None),
+    ("weight back plate 130 dia 30 thick cast iron", "mass", "mass", 2.867),
+    ("runout 8 readings 0 1 2 3 2 1 0 -1", "runout", "tir", 4),
     ("bearing 608", "ball-bearing", "outside", 22),
     ("6205-2rs width", "ball-bearing", "width", 15),
     ("m10 bolt head across corners", "cap-screw", "head_diameter", 17.77),
@@ -1147,6 +1153,8 @@ class CommandLine(unittest.TestCase):
             "4mm leadscrew 0 tpi",
             "strip for 8 t-nuts",
             "hole spacing 5 in 200 edge 20",
+            "spanner pins 4 mm on 30 pcd",
+            "grind 20 shaft 0.25 allowance",
         ):
             with self.subTest(said):
                 self.assertIsNone(understand(said).answer)

@@ -323,7 +323,7 @@ def heard(text: str, inch: bool = False) -> Said:
 
 MOST_INCHES = 6  # of a metal: 6 in steel are inches, 50 in steel are millimetres
 MOST_UNCLEAR = 24  # what lies between can be either, and so can a drill of 5
-_HOLES = "bore|hole|hub|housing|slot|bush|sleeve|ring"
+_HOLES = "bore|hole|hub|housing|slot|bush|sleeve|ring|recess|register|socket|seat"
 _LEADS = re.compile(
     r"(?:mm|cm|um|µm|thou|tenths?|inch(?:es)?|drills|drill\s+sizes?|passes"
     r"|hrc|hrb|hv|hb|rockwell|vickers|brinell)\b"

@@ -57,7 +57,7 @@ _MEASURES = frozenset(
 _THINGS = frozenset(
     (
         *("bar", "rod", "round", "saw", "tube", "pipe", "hole", "ball", "drill"),
-        *("pin", "shaft", "hub"),
+        *("pin", "shaft", "hub", "register", "spigot", "recess", "journal"),
     )
 )
 # units that are written behind their number, of what is no length

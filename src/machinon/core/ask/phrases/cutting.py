@@ -46,7 +46,7 @@ _TOOLS = ("hss", "cobalt", "carbide", "brazed")
 
 @phrase("rotating-limit", "how fast 200 cast iron disc")
 def _disc(s: Said) -> Inputs | None:
-    disc = s.has("disc", "disk", "flywheel", "faceplate", "plate")
+    disc = s.has("disc", "disk", "flywheel", "faceplate", "plate", "chuck")
     if s.hears(*_TOOLS):
         return None  # what a tool cuts it with is asked
     if s.has("weight"):
@@ -259,6 +259,8 @@ def _grinding(s: Said) -> Inputs | None:
     length = pair[1] if len(pair) == 2 else s.near("length")
     diameter = pair[0] if pair else s.size()
     diameter, length = s.alike(diameter, length or s.size())
+    if s.touches("allowance"):  # it is known
+        return None
     s.has("leave", "allowance", "stock", "hardened", "for", "by", "much", "diameter")
     if not diameter or not length:
         return None
@@ -319,7 +321,8 @@ def _weight(s: Said) -> Inputs | None:
         s.has("block", "plate", "bar")
         sides = {"width": width, "height": height, "length": length}
         return {"shape": "block", "material": metal, **sides} if length else None
-    if s.has("disc", "disk"):
+    if s.has("disc", "disk") or (s.hears("dia", "diameter") and s.has("plate")):
+        s.has("back")
         length = length or height
     said_long = bool(length)
     diameter = s.near("square") if square else ""
@@ -624,7 +627,9 @@ def _warm(s: Said) -> Inputs | None:
         there = 20 + by * (1 if warmer else -1)
     given: Inputs = {"size": size, "material": metal or "steel"}
     if absolute:
-        return {**given, "temperature": round(there, 2)}
+        wanted = s.take("number")  # 95.02 measured at 26 c steel at 20
+        at_last = {"reference": wanted} if wanted and s.hears("at") else {}
+        return {**given, "temperature": round(there, 2), **at_last}
     return {**given, "temperature": 20, "reference": round(there, 2)}
 
 

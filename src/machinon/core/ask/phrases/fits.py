@@ -21,6 +21,7 @@ _SHAFTS = (
     "pin",
     "bar",
     "spigot",
+    "register",
     "journal",
     "arbor",
     "dowel",

@@ -142,6 +142,11 @@ def _circle(s: Said) -> Inputs | None:
     start = from_ or (s.take("angle") if s.has(*turned) else "")
     s.has("x", "y")
     given: Inputs = {"start": start} if start else {}
+    ringed = _ringed(s)
+    if ringed:
+        count = s.count("hole", "bolt")
+        s.take("size")  # of the holes, which the circle does not ask
+        return {"holes": count, "diameter": ringed, **given} if count else None
     twice = s.has("radius")
     sized = s.take("size")
     if sized:
@@ -165,6 +170,18 @@ def _circle(s: Said) -> Inputs | None:
     s.has("diameter")
     across = f"2*({diameter})" if twice else diameter
     return {"holes": count, "diameter": across, **given}
+
+
+def _ringed(s: Said) -> str:
+    """The figure right before the circle that it is of: 4.5 bc; empty for none, or one
+    that counts its holes."""
+    for n, (figure, circle) in enumerate(pairwise(s.parts)):
+        counts = n and s.parts[n - 1].word in ("hole", "bolt")
+        sized = figure.kind in ("size", "number") and figure.is_free
+        if sized and circle.word == "circle" and not counts:
+            figure.used = True
+            return figure.text
+    return ""
 
 
 def _value(text: str) -> float:

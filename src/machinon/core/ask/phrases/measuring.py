@@ -361,6 +361,7 @@ def _centring(s: Said) -> Inputs | None:
 
 def _readings(s: Said) -> Inputs | None:
     """Readings round one turn, three at least; none that no indicator has."""
+    s.counted("readings", "places", "points")  # 8 readings 0 1 2 3
     said = []
     while reading := s.size():
         said.append(reading)

@@ -93,6 +93,8 @@ def _wound(s: Said) -> bool:
 
 @phrase("tap-drill", "tap drill 5/16-18")
 def _tap(s: Said) -> Inputs | None:
+    if s.hears("counterbore", "counterbored"):
+        return None  # its screw goes through
     thread = thread_said(s)
     percent = s.take("percent")
     threaded = s.has("thread", "threaded") and s.has("hole")
@@ -225,6 +227,7 @@ def _head(s: Said) -> Inputs | None:
             s.has("head", "screw", "size", "key", "counterbore", "socket", "diameter")
             return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
     if s.has("head", "counterbore", "socket"):
+        s.has("drill", "and")
         return {"thread": thread}
     if s.has("allen"):
         s.has("key", "size")
