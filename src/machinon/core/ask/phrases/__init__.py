@@ -12,6 +12,7 @@ from machinon.core.ask.phrases import (
     fits,
     holes,
     measuring,
+    metals,
     tapers,
     threads,
     units,
@@ -27,6 +28,7 @@ PHRASES = (
     *holes.phrase,
     *measuring.phrase,
     *cutting.phrase,
+    *metals.phrase,
     *units.phrase,
 )
 

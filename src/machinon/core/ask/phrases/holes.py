@@ -41,7 +41,7 @@ def _span(s: Said) -> Inputs | None:
 def _centre_drill(s: Said) -> Inputs | None:
     if not (s.has("centre", "center") and s.has("drill")):
         return None
-    if any(p.kind in ("pin", "material", "rpm") for p in s.parts):
+    if s.number_of("pin", "material", "rpm"):
         return None
     mouth = s.near("mouth")
     bar = "" if mouth else s.near("bar", "shaft", "round", "diameter") or s.size()
@@ -259,7 +259,7 @@ def _cone(s: Said) -> Inputs | None:
     point = not spot and one and s.has("point", "tip")
     s.has("drill", "length")
     spot = spot or (s.hears("deep", "depth") and s.has("cone") and not s.hears("taper"))
-    if not (spot or point) or any(p.kind in ("thread", "material") for p in s.parts):
+    if not (spot or point) or s.number_of("thread", "material"):
         return None
     angle = s.take("angle") or _bare_angle(s)
     hole, depth = s.near("hole"), s.near("depth") if spot else ""

@@ -137,8 +137,8 @@ def _ream(s: Said) -> Inputs | None:
     if not s.has("ream", "reamer", "reaming", "reamed"):
         return None
     fast = s.hears("speed", "rpm", "feed", "fast")
-    metal = not s.hears("drill") and any(p.kind == "material" for p in s.parts)
-    if fast or metal or any(p.kind in ("rpm", "speed", "thread") for p in s.parts):
+    metal = not s.hears("drill") and s.number_of("material")
+    if fast or metal or s.number_of("rpm", "speed", "thread"):
         return None  # how fast it turns is asked
     asked = s.has("drill", "leave", "allowance", "hole", "before", "stock", "under")
     if not asked and any(p.kind in ("word", "zone") for p in s.parts if not p.used):
@@ -295,7 +295,7 @@ def _by_pitch(s: Said) -> Inputs | None:
     pitch = f"{tpi}tpi" if tpi else s.near("pitch")
     if not pitch and starts and s.has("lead"):  # lead of 4 start 2 mm
         pitch = s.take("size")
-    if not pitch and s.hears("tpi") and any(p.kind == "size" for p in s.parts):
+    if not pitch and s.hears("tpi") and s.number_of("size"):
         pitch = s.take("size")  # what tpi is 1.5 mm
     asked = s.has("wire", "tpi", "depth", "infeed") or bool(tpi and s.has("height"))
     by_compound = s.has("compound") or (s.has("slide") and s.has("top"))

@@ -5,6 +5,7 @@ from machinon.core.ask.sentences import (
     fits,
     holes,
     measuring,
+    metals,
     tapers,
     threads,
     units,
@@ -23,6 +24,7 @@ TELLINGS = {
     **holes.tells,
     **measuring.tells,
     **cutting.tells,
+    **metals.tells,
     **units.tells,
 }
 

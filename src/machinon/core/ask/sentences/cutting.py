@@ -1,23 +1,18 @@
-"""Sentences of speeds, passes, tools and metals."""
+"""Sentences of speeds, passes and tools."""
 
 from machinon.core.ask.sentences.teller import Teller, Tellings
-from machinon.core.cutting.hardness import SCALES
 from machinon.core.cutting.speeds import fed_by
 from machinon.core.quantity import (
     DURATION,
     FORCE,
-    MASS,
     ROUGHNESS,
-    STRESS,
     TRAVEL,
     length_text,
     plain,
-    rough_text,
     small_text,
     surface_speed_in,
     text_of,
 )
-from machinon.core.wording import begun
 
 OF_A_WHEEL = 600.0  # m/min: nothing is cut so fast
 
@@ -59,28 +54,6 @@ def _saw_slot(t: Teller) -> str:
         f"{t['passes']} passes: wind the saw down by "
         + ", ".join(t.size(float(depth)) for depth in t["from_touch"])
         + " from where its far face touched"
-    )
-
-
-@tells("metal")
-def _metal(t: Teller) -> str:
-    name = begun(str(t.given("material")))
-    said = (
-        f"{name}: about {t['hardness']:.0f} Brinell, tears at {t['strength']:.0f} MPa; "
-        f"{float(t['density']) / 1000:.2f} kg a litre; 100 mm grow "
-        f"{small_text(float(t['growth']), t.inch)} with ten degrees"
-    )
-    if t.has("turn_hss"):
-        speed, unit = surface_speed_in(t["turn_hss"], t.inch)
-        said += f"; turned at {speed:.0f} {unit} with HSS"
-    return said + (f"; taps: {t['taps']}" if t.has("taps") else "")
-
-
-@tells("temper-colour")
-def _temper_colour(t: Teller) -> str:
-    return (
-        f"{begun(str(t['colour']))}, from {t.heat('least')} to {t.heat('most')}: "
-        f"{t['suits']}"
     )
 
 
@@ -160,19 +133,6 @@ def _passes(t: Teller) -> str:
     return f"{count} {passes}: to {', '.join(sizes[:6])}{more} {unit}"
 
 
-@tells("mass")
-def _mass(t: Teller) -> str:
-    return t.rough(float(t["mass"]), MASS)
-
-
-@tells("thermal-size")
-def _thermal_size(t: Teller) -> str:
-    by = small_text(abs(t["change"]), t.inch)
-    there = t.heat(float(t.given("reference")))
-    grows = "shorter" if t["change"] > 0 else "longer"
-    return f"{begun(grows)} by {by} at {there}: {t.both('size_at_reference', 0.0001)}"
-
-
 @tells("broach-force")
 def _broach_force(t: Teller) -> str:
     return (
@@ -197,18 +157,3 @@ def _ball_turning(t: Teller) -> str:
 @tells("boring-bar")
 def _boring_bar(t: Teller) -> str:
     return f"{t['advice']} Gives {small_text(t['deflection'], t.inch)}"
-
-
-@tells("hardness")
-def _hardness(t: Teller) -> str:
-    """The scales that it can be read in, but for the one that it was."""
-    given = next(key for key in SCALES if t.given(key) is not None)
-    told = [
-        f"{t[key]:g} {scale.name}"
-        for key, scale in SCALES.items()
-        if key not in (given, "strength") and t.has(key)
-    ]
-    if t.has("strength") and given != "strength":
-        told.append(f"tears at {rough_text(float(t['strength']), STRESS)}")
-    said = f"{t.given(given):g} {SCALES[given].name} is about {', '.join(told)}"
-    return said if t.has("brinell") else f"{said}; too hard for Brinell's ball"
