@@ -119,6 +119,20 @@ class Film(unittest.TestCase):
                         ]
                         self.assertTrue(lit)
 
+    def test_what_is_cut_from_a_side_is_looked_at_from_there(self):
+        """A bore in a side is a circle in the view of that side, and in no other."""
+        for face in ("front", "back", "left", "right"):
+            given = {"parts": "bore", "bore1.face": face, "bore1.depth": "12"}
+            made = make(families()["plate-block"], given)
+            steps = (step for up in route_told(made) for step in up.steps)
+            bored = next(step for step in steps if step.operation == "bore")
+            lit = [
+                item
+                for item in body_film(bored, 300, 200).items
+                if isinstance(item, Circle) and item.role == "cut"
+            ]
+            self.assertEqual(len(lit), 1, face)
+
     def test_a_block_lights_no_more_than_the_cut(self):
         """A vee along a block: its two flanks in the end view, three lines above."""
         made = make(families()["vee-block"], {})

@@ -129,6 +129,20 @@ def _outside(body: Body) -> Any:
     )
 
 
+def _looked_into(body: Body, cut: tuple[str, ...]) -> str:
+    """The view from a side that looks at what is cut from there; empty for none."""
+    faces = {getattr(f, "face", "") for f in body.features if f.name in cut}
+    if faces & {"left", "right"}:
+        return "right"
+    return "front" if faces & {"front", "back"} else ""
+
+
+def _shows_more(body: Body) -> str:
+    """The view from a side that shows more of a block's shape."""
+    right, front = (_filled(body, view) for view in ("right", "front"))
+    return "front" if front < right - 0.02 else "right"
+
+
 def _filled(body: Body, view: str) -> float:
     """Share of its box that a block's outline fills in a view."""
     from shapely import Polygon
@@ -141,7 +155,7 @@ def _filled(body: Body, view: str) -> float:
 
 def _block(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> None:
     """Draws the view from above, and beneath it from the right, or from the front where
-    that shows more of its shape."""
+    that is cut or shows more of its shape."""
     low, high = after.stock.low, after.stock.high  # type: ignore[union-attr]
     long, wide, tall = (b - a for a, b in zip(low, high, strict=True))
     size = board.size
@@ -153,8 +167,7 @@ def _block(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> Non
     x0 = (board.width - long * scale) / 2
     y0 = (board.height - (wide + tall) * scale - gap) / 2
     under = y0 + wide * scale + gap
-    filled = {view: _filled(after, view) for view in ("right", "front")}
-    side = "front" if filled["front"] < filled["right"] - 0.02 else "right"
+    side = _looked_into(after, cut) or _shows_more(after)
     along = 0 if side == "front" else 1
     aside = (board.width - (long if side == "front" else wide) * scale) / 2
 
