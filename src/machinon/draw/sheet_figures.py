@@ -62,7 +62,6 @@ FOLLOW = {
     "y": "corner from the front",
 }
 # the edges of a block, as they are called
-BROKEN = {"top": "upper edges", "upright": "upright edges"}
 WHOLE = "whole"  # what a piece measures over all
 
 
@@ -433,7 +432,7 @@ def edges_said(made: Made, inch: bool = False) -> str:
         ]
     for feature in own:
         if isinstance(feature, EdgeBevels):
-            found.append(f"{BROKEN[feature.which]} {about(feature.leg)} × 45°")
+            found.append(f"{feature.called} {about(feature.leg)} × 45°")
         elif isinstance(feature, CornerRounds):
             found.append(f"{spoken(feature.name)} R{about(feature.radius)}")
     centres = (about(feature.mouth) for feature in own if isinstance(feature, Centre))

@@ -21,7 +21,6 @@ from machinon.core.piece.made import Made
 from machinon.core.piece.milled_features import Flats, Keyway
 from machinon.core.piece.turned_features import Bevel, Centre, EdgeRound, Knurl, Sloping
 from machinon.draw.sheet_figures import (
-    BROKEN,
     SheetFigure,
     feature_of,
     following_said,
@@ -108,7 +107,7 @@ def _told_short(feature: Feature) -> tuple[str, str] | None:
     that is only named. None for what is told by all its measures."""
     match feature:
         case EdgeBevels():
-            return "leg", f"{BROKEN[feature.which]} {{}} × 45°"
+            return "leg", f"{feature.called} {{}} × 45°"
         case Bevel():
             return "leg", f"{{}} × {feature.angle:g}°"
         case Centre():

@@ -36,6 +36,9 @@ class PlateBlocks(unittest.TestCase):
             ("bore", {"bore1_depth": "12"}, math.pi * 100 * 12),
             ("corner", {}, (4 - math.pi) * 25 * 30),
             ("edge", {"edge1_which": "upright", "edge1_leg": "2"}, 4 * 2 * 30),
+            # two along and two across less the corners that they share: leg³ / 3 each
+            ("edge", {"edge1_leg": "3"}, 4.5 * (2 * 100 + 2 * 60) - 4 * 9),
+            ("edge", {"edge1_which": "bottom", "edge1_leg": "3"}, 4.5 * 320 - 4 * 9),
             ("seat", {}, math.pi / 2 * 8**2 * 60),
             ("seat", {"seat1_runs": "along", "seat1_at": "30"}, 32 * math.pi * 100),
         ):

@@ -456,7 +456,7 @@ def _seat_checks(s: Values, name: str) -> Iterable[Check]:
 
 def _edge_checks(s: Values, name: str) -> Iterable[Check]:
     long, wide, high = block_of(s)
-    top = s[f"{name}.which"] == "top"
+    top = s[f"{name}.which"] != "upright"
     yield at_least(
         f"{name}-room",
         name,

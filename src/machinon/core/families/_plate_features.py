@@ -276,16 +276,17 @@ def feature_of_part(s: Values, name: str) -> Feature:
             corners = corners_of(str(s[f"{name}.points"]), key=f"{name}.points")
             points = outline_of(corners, f"{name}.points")
             return Outline(name, block, points, _corner_lines(corners))
-    return EdgeBevels(name, block, size("leg"), s[f"{name}.which"], tuple(_cut_away(s)))
+    which = s[f"{name}.which"]
+    return EdgeBevels(name, block, size("leg"), which, tuple(_cut_away(s, which)))
 
 
-def _cut_away(s: Values) -> Iterator[str]:
-    """The sides whose upper edge is gone."""
+def _cut_away(s: Values, face: str) -> Iterator[str]:
+    """The sides whose edge at the top or the bottom is gone."""
     for name in parts_of(s, "rebate"):
-        if s[f"{name}.face"] == "top":
+        if s[f"{name}.face"] == face:
             yield s[f"{name}.side"]
     for name in parts_of(s, "dovetail"):
-        if not is_female(s, name) and s[f"{name}.face"] == "top":
+        if not is_female(s, name) and s[f"{name}.face"] == face:
             yield from ("left", "right") if crosswise(s, name) else ("front", "back")
 
 

@@ -26,9 +26,7 @@ from machinon.core.families._plate_features import (
     slot_of,
 )
 from machinon.core.fits.tee_slot import standard_slot
-from machinon.core.piece.block_features import (
-    SixFaces,
-)
+from machinon.core.piece.block_features import EDGES, SixFaces
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     Family,
@@ -232,8 +230,7 @@ def route(s: Values) -> tuple[Holding, ...]:
         note = "Stick the template on, or mark it out: the saw leaves a little."
         shaped.append(Step("mill", (name,), title=title, note=note))
     for name in parts_of(s, "edge"):
-        upright = s[f"{name}.which"] == "upright"
-        edges = "the upright edges" if upright else "the upper edges"
+        edges = f"the {EDGES[s[f'{name}.which']]}"
         shaped.append(
             Step(
                 "mill",
@@ -481,7 +478,8 @@ PARTS = (
     )),
     FreePart("edge", "Chamfers", (
         Size("leg", "{}", "0.5", "broken edges", 0.05, 50),
-        Size("which", "edges of {}", "top", "", kind=TEXT, choices=("top", "upright")),
+        Size("which", "edges of {}", "top", "", kind=TEXT,
+             choices=(*EDGES,)),
     )),
 )  # fmt: skip
 

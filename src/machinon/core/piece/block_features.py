@@ -481,13 +481,22 @@ class TeeSlot(EndToEnd, frozen=True):
         }
 
 
+EDGES = {"top": "upper edges", "bottom": "lower edges", "upright": "upright edges"}
+
+
 class EdgeBevels(Feature, frozen=True):
-    """The four upright edges, or those round the top, broken by a leg at 45°."""
+    """The four upright edges, or those round the top or the bottom, broken by a leg at
+    45°."""
 
     block: tuple[float, float, float]
     leg: float
-    which: Literal["upright", "top"] = "top"
-    without: tuple[str, ...] = ()  # sides of the top whose edge was cut away before
+    which: Literal["upright", "top", "bottom"] = "top"
+    without: tuple[str, ...] = ()  # sides of it whose edge was cut away before
+
+    @property
+    def called(self) -> str:
+        """Its edges in words: `upper edges`."""
+        return EDGES[self.which]
 
     def cuts(self) -> tuple[Cut, ...]:
         length, width, height = self.block
@@ -522,32 +531,24 @@ class EdgeBevels(Feature, frozen=True):
                 Sunk(frame, corner, -PAST, height + PAST) for corner in corners
             )
         taken = []
+        over, into = (
+            (height + PAST, height - leg - PAST)
+            if self.which == "top"
+            else (-PAST, leg + PAST)
+        )
         for near, far, long, deep in (
             ("front", "back", length, width),
             ("left", "right", width, length),
         ):
-            # seen along the edge: a triangle off both upper corners
+            # seen along the edge: a triangle off both corners
             frame = block_face("left" if near == "front" else "front", *self.block)
-            for side, outline in (
-                (
-                    near,
-                    (
-                        (-PAST, height - leg - PAST),
-                        (-PAST, height + PAST),
-                        (leg + PAST, height + PAST),
-                    ),
-                ),
-                (
-                    far,
-                    (
-                        (deep + PAST, height - leg - PAST),
-                        (deep - leg - PAST, height + PAST),
-                        (deep + PAST, height + PAST),
-                    ),
-                ),
+            for side, out, along in (
+                (near, -PAST, leg + PAST),
+                (far, deep + PAST, deep - leg - PAST),
             ):
                 if side in self.without:
                     continue
+                outline = ((out, into), (out, over), (along, over))
                 taken.append(Sunk(frame, outline, -PAST, long + PAST))
         return tuple(taken)
 
