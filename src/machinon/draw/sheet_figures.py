@@ -61,7 +61,6 @@ FOLLOW = {
     "x": "corner from the left",
     "y": "corner from the front",
 }
-# the edges of a block, as they are called
 WHOLE = "whole"  # what a piece measures over all
 
 
