@@ -12,6 +12,7 @@ from machinon.core.piece.made import make
 from machinon.core.route.steps import route_told
 from machinon.core.route.work.listed import work_list
 from machinon.core.setting_out.runout import resolve
+from machinon.draw.block_views import view_lines
 from machinon.draw.body_film import body_film
 from machinon.draw.charts import readings_drawing, rose_drawing, sneak_up_drawing
 from machinon.draw.drawing import Circle, Line, Mark, Shape, Text
@@ -132,6 +133,19 @@ class Film(unittest.TestCase):
                 if isinstance(item, Circle) and item.role == "cut"
             ]
             self.assertEqual(len(lit), 1, face)
+
+    def test_a_chamfer_is_drawn_as_wide_as_its_leg(self):
+        """The upper edges by 2 and the lower by 3 of 30: lines at 28 and at 3 from the
+        front, at 2 and 3 from each side from above."""
+        given = {"parts": "edge edge", "edge1.leg": "2", "edge2.leg": "3"}
+        given["edge2.which"] = "bottom"
+        body = make(families()["plate-block"], given).body
+        lines = view_lines(body, "front")[1:]
+        heights = {round(y, 6) for line in lines for _, y in line}
+        self.assertEqual(heights - {0.0, 30.0}, {3.0, 28.0})
+        across = {round(x, 6) for line in view_lines(body, "top")[1:] for x, _ in line}
+        self.assertLessEqual({2.0, 3.0, 97.0, 98.0}, across)
+        self.assertFalse({1.0, 4.0, 96.0, 99.0} & across)
 
     def test_a_block_lights_no_more_than_the_cut(self):
         """A vee along a block: its two flanks in the end view, three lines above."""

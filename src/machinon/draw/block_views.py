@@ -12,6 +12,7 @@ from machinon.core.piece.block_features import (
     MaleDovetail,
     Outline,
     SixFaces,
+    Slope,
 )
 from machinon.core.piece.body import Body, cuts_of
 from machinon.core.piece.feature import Feature
@@ -332,6 +333,8 @@ def _edges_of(body: Body, view: str) -> list[Edge]:
             else:
                 ring = list(rectangle(low[across], low[up], high[across], high[up]))
             seen = low[along] - 1e-3 <= near <= high[along] + 1e-3
+            # from its high end the foot of a slope lies behind the metal
+            seen = seen and not (isinstance(feature, Slope) and view == "right")
             edges.append(([*ring, ring[0]], "outline" if seen else "hidden"))
     return edges
 

@@ -531,24 +531,23 @@ class EdgeBevels(Feature, frozen=True):
                 Sunk(frame, corner, -PAST, height + PAST) for corner in corners
             )
         taken = []
-        over, into = (
-            (height + PAST, height - leg - PAST)
-            if self.which == "top"
-            else (-PAST, leg + PAST)
-        )
+        top = self.which == "top"
+        level, over = (height, height + PAST) if top else (0.0, -PAST)
+        below = height - leg if top else leg
         for near, far, long, deep in (
             ("front", "back", length, width),
             ("left", "right", width, length),
         ):
-            # seen along the edge: a triangle off both corners
+            # seen along the edge: a triangle off both corners, and what is outside
             frame = block_face("left" if near == "front" else "front", *self.block)
-            for side, out, along in (
-                (near, -PAST, leg + PAST),
-                (far, deep + PAST, deep - leg - PAST),
+            for side, out, edge, along in (
+                (near, -PAST, 0.0, leg),
+                (far, deep + PAST, deep, deep - leg),
             ):
                 if side in self.without:
                     continue
-                outline = ((out, into), (out, over), (along, over))
+                slant = (edge, below), (along, level)
+                outline = ((out, below), *slant, (along, over), (out, over))
                 taken.append(Sunk(frame, outline, -PAST, long + PAST))
         return tuple(taken)
 
@@ -636,13 +635,16 @@ class Slope(Feature, frozen=True):
 
     def cuts(self) -> tuple[Cut, ...]:
         long, wide, high = self.block
-        lean = self.rise / long
-        over = high + PAST
+        top = self.low + self.rise
+        over = max(high, top) + PAST
+        # its corners lie on the ends of the block, where they are seen
+        slant = (0.0, self.low), (long, top)
         outline = (
-            (-PAST, self.low - PAST * lean),
-            (long + PAST, self.low + (long + PAST) * lean),
-            (long + PAST, max(over, self.low + (long + PAST) * lean) + PAST),
-            (-PAST, over + PAST),
+            (-PAST, self.low),
+            *slant,
+            (long + PAST, top),
+            (long + PAST, over),
+            (-PAST, over),
         )
         front = block_face("front", *self.block)
         return (Sunk(front, outline, -PAST, wide + PAST),)
