@@ -123,6 +123,13 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         ),
         (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|cone)\b", r"1:\1 \2"),
         (r"\btpf\b", "per foot"),
+        (r"\btap-?drill", "tap drill"),
+        (r"\bhalf\s+an?\s+(thou|mm|tenth|inch)\b", r"0.5 \1"),
+        (r"\b(sin|cos|tan)\s*(?:⁻¹|\^-1)", r"arc\1"),
+        (r"\b7\s*:\s*24\b", "7/24"),
+        # a gear's teeth: 24t 32 dp, module 2 z20
+        (r"\b(\d+)\s*t\b(?=.*\b(?:dp|mod|module)\b)", r"\1 teeth"),
+        (r"\bz\s*=?\s*(\d+)\b", r"\1 teeth"),
         (r"\bbearing\s+(6(?:0[4-9]|2[3-9]))\b", r"\1 bearing"),
         # ra 32 1/32 nose: a figure and a fraction, no mixed number
         (r"\b(ra|rms)\s+(\d+)\s+(?=\d+/\d+)", r"\1 \2; "),

@@ -40,6 +40,7 @@ _AFTER = frozenset(
 )
 
 
+_ADJECTIVES = ("wide", "long", "deep", "high", "tall", "thick")
 _ALWAYS_AFTER = ("od", "id")  # nearly: 50 od 40 id
 
 
@@ -420,7 +421,9 @@ def _goes_with(first: SaidPart, other: SaidPart, between: list[SaidPart]) -> int
         return _COUNTS * behind
     if word.word in _THINGS or (said in _ALWAYS_AFTER and not behind):
         return _IS_OF + close
-    return _SAYS + _USUAL * (behind == (said in _AFTER)) + close
+    # of depth 10 wide, the depth may be what is asked
+    adjective = behind and said in _ADJECTIVES
+    return _SAYS + _USUAL * (behind == (said in _AFTER)) + adjective + close
 
 
 ALIKE = 0.05  # of its size by which two that go together may differ

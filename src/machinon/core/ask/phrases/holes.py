@@ -97,6 +97,7 @@ def _row(s: Said) -> Inputs | None:
     if s.hears("circle", "pcd", "index", "span", "pin", "diameter", "worm"):
         return None
     apart = s.hears("holes") and (s.touches("apart") or s.touches("spacing"))
+    apart = apart or re.search(r"\bholes\s+over\s+[\d.]", s.text) is not None
     edged = s.hears("holes") and s.hears("edge", "edges") and s.hears("spacing")
     if not (s.hears("row", "line", "spread") or apart or edged) and not (
         s.hears("evenly", "equally", "spaced") and s.hears("over", "long", "length")
@@ -138,7 +139,8 @@ def _circle(s: Said) -> Inputs | None:
     s.has("bolt", "hole", "equal", "spaced", "evenly", "equally", "coordinate")
     s.has("chord", "spacing", "far", "between", "centre", "apart")
     turned = ("start", "starting", "first", "rotated")
-    from_ = s.behind(*turned) or s.near(*turned, kinds=("angle", "number"))
+    angled = s.behind("angle") if s.hears("start") and s.has("start") else ""
+    from_ = angled or s.behind(*turned) or s.near(*turned, kinds=("angle", "number"))
     start = from_ or (s.take("angle") if s.has(*turned) else "")
     s.has("x", "y")
     given: Inputs = {"start": start} if start else {}
@@ -228,6 +230,8 @@ def _dividing(s: Said) -> Inputs | None:
         if not worm and to.word == "to" and one.text == "1" and many.text.isdigit():
             many.used = to.used = one.used = True  # 40 to 1
             worm = many.text
+    if not worm and s.hears("dividing") and (said := s.behind("on")):
+        worm = said  # dividing 17 on 40
     if not worm and s.number_of("number") == 2:
         # dividing head 40 52 teeth, rotary table 90 7 divisions
         worm = s.near("head", "table", kinds=("number",))
@@ -277,6 +281,8 @@ def _cone(s: Said) -> Inputs | None:
 def _polygon(s: Said) -> Inputs | None:
     words = [part.text.lower() for part in s.parts]
     if s.has("broach") or {"hole", "holes", "thread", "threads"}.intersection(words):
+        return None
+    if "square" in words and "key" in words:  # one in a keyway
         return None
     counted = s.counted("flats")  # 6 flats on a 30 round
     if counted:

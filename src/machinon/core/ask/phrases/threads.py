@@ -141,6 +141,7 @@ def _ream(s: Said) -> Inputs | None:
     if fast or metal or s.number_of("rpm", "speed", "thread"):
         return None  # how fast it turns is asked
     asked = s.has("drill", "leave", "allowance", "hole", "before", "stock", "under")
+    asked |= s.has("predrill")
     if not asked and any(p.kind in ("word", "zone") for p in s.parts if not p.used):
         return None  # a reamer and its size is enough, but for other questions
     s.has("size")
@@ -238,12 +239,17 @@ def _head(s: Said) -> Inputs | None:
     return None
 
 
+_IN_UNIT = re.compile(r"\b(?:in|to)\s+(?:mm|inch(?:es)?|decimals?)\b", re.IGNORECASE)
+
+
 @phrase("nut", "nut and washer m10")
 def _nut(s: Said) -> Inputs | None:
     if s.hears("t", "collet", "strip", "drill", "tap", "engagement", "strength"):
         return None
     if s.hears("pitch", "minor", "core", "root", "bore", "leadscrew"):
         return None  # what its thread is
+    if _IN_UNIT.search(s.text):  # 1/2 af in mm
+        return None
     spanned = s.hears("af") or (s.hears("across") and s.hears("flat", "flats"))
     if not s.has("nut", "locknut", "washer") and not spanned:
         return None
@@ -295,8 +301,8 @@ def _by_pitch(s: Said) -> Inputs | None:
     pitch = f"{tpi}tpi" if tpi else s.near("pitch")
     if not pitch and starts and s.has("lead"):  # lead of 4 start 2 mm
         pitch = s.take("size")
-    if not pitch and s.hears("tpi") and s.number_of("size"):
-        pitch = s.take("size")  # what tpi is 1.5 mm
+    if not pitch and s.hears("tpi") and s.number_of("size", "number") == 1:
+        pitch = s.size()  # what tpi is 1.5 mm
     asked = s.has("wire", "tpi", "depth", "infeed") or bool(tpi and s.has("height"))
     by_compound = s.has("compound") or (s.has("slide") and s.has("top"))
     if not pitch or not (asked or starts or by_compound) or thread_said(s):

@@ -102,7 +102,7 @@ def _convert(s: Said) -> Inputs | None:
             s.has("what", "is")
     s.has("nearest", "convert")
     if to is not None:  # how many thou is 0.03 mm
-        s.has("how", "many", "is", "are", "a")
+        s.has("how", "many", "is", "are", "a", "af", "spanner", "wrench", "key")
     return given
 
 
