@@ -107,8 +107,8 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         ),
         # a taper by its rise
         (
-            r"\b(taper|cone|tailstock|setover|offset|compound)\b(.*?)\b1\s+in\s+"
-            r"(\d+(?:\.\d+)?)\b",
+            r"\b(taper|cone|tailstock|setover|offset|compound)\b(.*?)(?<!to )"
+            r"\b1\s+in\s+(\d+(?:\.\d+)?)\b",
             r"\1\2 1:\3",
         ),
         # as a level reads: 0.5 mm per metre
@@ -123,6 +123,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         ),
         (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|cone)\b", r"1:\1 \2"),
         (r"\btpf\b", "per foot"),
+        (r"\bthousandths?\b", "thou"),
         (r"\btap-?drill", "tap drill"),
         (r"\bhalf\s+an?\s+(thou|mm|tenth|inch)\b", r"0.5 \1"),
         (r"\b(sin|cos|tan)\s*(?:⁻¹|\^-1)", r"arc\1"),

@@ -421,6 +421,8 @@ def _finish(s: Said) -> Inputs | None:
         if not wanted and part.kind == "size" and re.search("µm|um|micron", part.text):
             part.used, wanted = True, part.text
     feed = s.near("feed")
+    if not (wanted or feed):
+        wanted = s.near("finish", kinds=_BARE)  # surface finish 63
     s.has("feed", "surface", "nose", "tool", "tip", "turn", "radius", "insert")
     if not nose:
         return None

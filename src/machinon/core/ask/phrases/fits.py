@@ -172,6 +172,9 @@ def _measured_pair(s: Said) -> Inputs | None:
 def _zone(s: Said) -> Inputs | None:
     zone, nominal = s.take("zone"), s.size()
     shaft = s.has("shaft")
+    if not zone and s.hears("tolerance", "limits", "limit") and s.has("ream", "reamed"):
+        zone = "H7"  # as a reamer leaves it
+        s.has("hole")
     if shaft and not zone:  # m6 on a shaft is no thread
         zone = s.take("thread")
         zone = zone if re.fullmatch(r"m\d{1,2}", zone) else ""

@@ -236,7 +236,7 @@ def _dividing(s: Said) -> Inputs | None:
         # dividing head 40 52 teeth, rotary table 90 7 divisions
         worm = s.near("head", "table", kinds=("number",))
     plates = s.listed("plate", "circle")
-    angle = s.take("angle")
+    angle = s.take("angle") or s.near("angle", kinds=("number",))
     count = "" if angle else s.count("divide")
     s.has("worm", "head", "rotary", "table", "plate", "hole", "teeth", "dividing")
     if not angle and not count:

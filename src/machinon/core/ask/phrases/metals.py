@@ -35,7 +35,7 @@ def _weight(s: Said) -> Inputs | None:
     if s.has("tube", "pipe", "ring"):
         return _tube(s, metal, sizes)
     if sizes:
-        thick = s.near("thickness")
+        thick = s.near("thickness") or (s.size() if s.hears("plate", "sheet") else "")
         if thick and len(sizes) == 2:
             sizes = s.alike(thick, *sizes)
         if len(sizes) == 3:

@@ -136,7 +136,7 @@ def _of_hole(s: Said) -> Inputs | None:
 def _ream(s: Said) -> Inputs | None:
     if not s.has("ream", "reamer", "reaming", "reamed"):
         return None
-    fast = s.hears("speed", "rpm", "feed", "fast")
+    fast = s.hears("speed", "rpm", "feed", "fast", "tolerance", "limits", "limit")
     metal = not s.hears("drill") and s.number_of("material")
     if fast or metal or s.number_of("rpm", "speed", "thread"):
         return None  # how fast it turns is asked
@@ -423,7 +423,7 @@ def _plain_thread(s: Said) -> Inputs | None:
     s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "tpi")
     s.has("root", "pipe", "nose", "spindle", "leadscrew")
     s.has("many", "per", "inch", "thread", "helix", "lead", "angle")
-    s.has("limit", "outside", "over", "crest")
+    s.has("limit", "outside", "over", "crest", "class")
     if s.hears("bore", "minor", "core", "root", "pitch", "leadscrew"):
         s.has("bore", "nut")
     given: Inputs = {"thread": thread}
@@ -437,7 +437,7 @@ def _plain_thread(s: Said) -> Inputs | None:
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
 def _gears(s: Said) -> Inputs | None:
-    no_gears = ("helix", "angle", "module", "grinding", "rpm", "speed")
+    no_gears = ("helix", "angle", "module", "grinding", "rpm", "speed", "mark")
     if s.hears(*no_gears) or s.number_of("rpm"):
         return None
     if s.hears("tooth", "teeth") and not s.hears("pitch", "leadscrew", "screw", "tpi"):
@@ -523,7 +523,8 @@ def _lead(s: Said) -> str:
 @phrase("thread-dial", "thread dial m8 on 8tpi leadscrew")
 def _dial(s: Said) -> Inputs | None:
     half_nuts = s.has("half-nut") or (s.has("half") and s.has("nut"))
-    if not half_nuts and not (s.has("dial") and s.has("thread")):
+    marked = s.hears("mark") and s.number_of("tpi", "thread") and s.has("mark")
+    if not (half_nuts or marked) and not (s.has("dial") and s.has("thread")):
         return None
     lead, thread = _lead(s), thread_said(s)
     tpi = "" if thread else s.tpi()

@@ -25,10 +25,11 @@ def _drill_name(s: Said) -> Inputs | None:
         return None
     s.has("number", "no", "size")
     if letter:
-        word = next(
-            (p for p in s.parts if not p.used and re.fullmatch("[a-zA-Z]", p.text)),
-            None,
-        )
+        letters = [
+            p for p in s.parts if not p.used and re.fullmatch("[a-zA-Z]", p.text)
+        ]
+        # a letter f drill: the a is none
+        word = next((p for p in letters if p.text != "a"), next(iter(letters), None))
         if word is None:
             return None
         word.used = True
@@ -79,6 +80,8 @@ _TO = {
     "decimal": "inch",
     "fraction": "fraction",
     "drill": "drill",
+    "metric": "mm",
+    "imperial": "inch",
 }
 
 
