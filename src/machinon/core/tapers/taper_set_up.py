@@ -5,7 +5,7 @@ from typing import Any
 
 from machinon.core.errors import BadInput
 from machinon.core.quantity import ANGLE, LENGTH, NUMBER
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
+from machinon.core.reckoning import TEXT, Input, Result, Trail, one_of, reckoning
 from machinon.core.tapers.tapers import taper_of
 
 METHODS = ("compound", "indicator", "sine", "tailstock")
@@ -132,29 +132,43 @@ def _taper_setup(
     group="Setting up",
     title="Tailstock out of line, from two diameters",
     usual={"diameter_a": 30, "diameter_b": 30.05, "apart": 100, "length": 200},
+    given=(one_of("diameter_b", "difference"),),
     inputs=(
-        Input("diameter_a", LENGTH, "turned at the headstock end", above=0),
-        Input("diameter_b", LENGTH, "turned at the tailstock end", above=0),
+        Input("diameter_a", LENGTH, "turned at the headstock end", None, above=0),
+        Input("diameter_b", LENGTH, "turned at the tailstock end", None, above=0),
+        Input("difference", LENGTH, "by which the tailstock end is thicker", None),
         Input("apart", LENGTH, "distance between the two", above=0),
         Input("length", LENGTH, "between centres", above=0),
     ),
     results=(
         Result("taper_per_length", NUMBER, "change of diameter per length"),
+        Result("difference", LENGTH, "of the tailstock end; negative where thinner"),
         Result("move", LENGTH, "of the tailstock"),
         Result("direction", TEXT, "which way"),
     ),
     sources=("geometry: move = (a − b) / 2 × length / apart",),
 )
 def _tailstock(
-    trail: Trail, diameter_a: float, diameter_b: float, apart: float, length: float
+    trail: Trail,
+    diameter_a: float | None,
+    diameter_b: float | None,
+    difference: float | None,
+    apart: float,
+    length: float,
 ) -> dict[str, Any]:
     if not apart <= length:
         raise BadInput("apart", f"At most the length between centres, {length:g} mm.")
+    if difference is None:
+        assert diameter_b is not None
+        if diameter_a is None:
+            raise BadInput("diameter_a", "It is missing: turned at the headstock end.")
+        difference = trail.step(
+            "Thicker at the tailstock",
+            f"{diameter_b:g} − {diameter_a:g}",
+            diameter_b - diameter_a,
+        )
     slope = trail.step(
-        "Taper",
-        f"({diameter_a:g} − {diameter_b:g}) / {apart:g}",
-        (diameter_a - diameter_b) / apart,
-        NUMBER,
+        "Taper", f"−({difference:.4g}) / {apart:g}", -difference / apart, NUMBER
     )
     move = trail.step(
         "Move", f"|{slope:.6f}| / 2 × {length:g}", abs(slope) / 2 * length
@@ -164,7 +178,12 @@ def _tailstock(
         direction = "none"
     else:
         direction = "towards the tool" if slope < 0 else "away from the tool"
-    return {"taper_per_length": slope, "move": move, "direction": direction}
+    return {
+        "taper_per_length": slope,
+        "difference": difference,
+        "move": move,
+        "direction": direction,
+    }
 
 
 @reckoning(

@@ -270,10 +270,9 @@ def sine(s: Sketch) -> None:
 
 def tailstock(s: Sketch) -> None:
     length, apart = s.v("length"), s.v("apart")
-    a, b = s.v("diameter_a"), s.v("diameter_b")
     # the taper is far too small to see: drawn enlarged, and said so
-    big = max(a, b)
-    lean = max(min((a - b) / big * 30, 0.35), -0.35)
+    big = s.v("diameter_a") or s.v("diameter_b") or 0.2 * apart
+    lean = max(min(-s.r("difference") / big * 30, 0.35), -0.35)
     r = length * 0.12
     start = (length - apart) / 2
     s.frame(0, -2.2 * r, length, 2.2 * r, (6, 4))
@@ -293,6 +292,7 @@ def tailstock(s: Sketch) -> None:
     y = s.p(0, 0)[1]
     s.ask("diameter_a", (s.p(start, 0)[0], y), "at the headstock")
     s.ask("diameter_b", (s.p(start + apart, 0)[0], y), "at the tailstock")
+    s.ask("difference", (s.p(length / 2, 0)[0], y - 1.4 * s.size), "thicker there by")
     s.tell("move", (s.p(length, 0)[0], s.p(0, -2 * r)[1]), "move it")
     s.tell(
         "direction", (s.p(length, 0)[0], s.p(0, -2 * r)[1] + 2.8 * s.size), "which way"

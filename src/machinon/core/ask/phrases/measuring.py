@@ -8,6 +8,8 @@ from machinon.core.ask.said import ALIKE, Said
 
 phrase = Phrases()
 
+LEAST_TURNED = 1.0  # mm: what is less is no diameter, but the difference of two
+
 MOST_PIN = 40.0  # mm, and inches: a whole number over it is the dovetail's angle
 VEES = ("60", "90", "120")  # degrees, as they are cut
 MOST_OUT = 0.05  # of its travel that a vise stands off; more was said of something else
@@ -402,12 +404,16 @@ def _vise(s: Said) -> Inputs | None:
 def _tailstock(s: Said) -> Inputs | None:
     """Two diameters turned in one pass, at the headstock's end first, so far apart;
     between centres that far too, where nobody says how long the bar is."""
-    if not s.has("tailstock") or s.hears("offset", "setover", "taper"):
+    if not s.has("tailstock") or s.hears("offset", "setover"):
         return None
-    if s.number_of("taper", "angle"):
+    if s.number_of("taper", "angle") or (s.hears("taper") and not s.hears("over")):
         return None
     long = s.near("between", "length")
     first, other, apart = s.alike(s.size(), s.size(), s.size())
+    if s.mm(first) < LEAST_TURNED:  # 0.05 over 150 on 300: their difference
+        s.has("out", "over", "on", "taper", "thicker", "bar", "by", "off", "correct")
+        told = {"difference": first, "apart": other, "length": long or apart or other}
+        return told if other else None
     s.has("turned", "turn", "over", "apart", "out", "line", "bar", "diameter", "and")
     s.has("centre", "center", "between", "long", "adjust", "align", "of", "test")
     if not apart or abs(s.mm(first) - s.mm(other)) > ALIKE * s.mm(first):

@@ -12,11 +12,12 @@ tells = Tellings()
 
 @tells("tailstock")
 def _tailstock(t: Teller) -> str:
-    return (
-        f"Move the tailstock {t.both('move')} {t['direction']}"
-        if t["move"]
-        else "The tailstock is in line"
-    )
+    if not t["move"]:
+        return "The tailstock is in line"
+    said = f"Move the tailstock {t.both('move')} {t['direction']}"
+    if t.given("difference") is None:
+        return said
+    return f"{said}, where its end of the work is the thicker"
 
 
 def _out_by(t: Teller, key: str) -> str:
