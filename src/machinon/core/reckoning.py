@@ -62,6 +62,7 @@ SUBJECTS = (
     "threads.drill_steps",
     "threads.screws",
     "threads.hole_tap",
+    "threads.taper_pipe",
     "threads.nuts",
     "threads.screw_torque",
     "threads.change_gears",

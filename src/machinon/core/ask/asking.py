@@ -20,6 +20,7 @@ from machinon.core.setting_out.gauge_stack import INCH_SET
 MOST_FOUND = 12
 MOST_LETTERS = 200
 OFFERED = 3
+SAID_WHOLE = 10  # to a sum that was called by its name and no more
 UNUSED = 2  # words beside a question that may be left over, and are then named
 
 # inputs that a sentence leaves to what is usual, where the shop does not know them
@@ -288,6 +289,8 @@ def _by_words(said: str) -> list[Reckoning]:
             + bool(re.search(rf"\b{re.escape(word)}", far))
             for word in words
         )
+        if words == reckoning.name.split("-"):
+            score += SAID_WHOLE
         if score or not words:
             scored.append((-score, reckoning.group, reckoning.name, reckoning))
     return [reckoning for *_, reckoning in sorted(scored, key=lambda s: s[:3])]

@@ -31,6 +31,8 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("thread", r"tr\s?\d+(?:\.\d+)?\s?[x×]\s?\d+(?:\.\d+)?"),
     ("thread", rf"acme\s*{_NUMBER}\s*-\s*\d+(?:\.\d+)?"),
     ("thread", r"\d+\s?ba\b"),
+    ("pipe taper", rf"(?:npt|bspt)\s?{_NUMBER}|rc\s?(?:\d\s)?\d/\d"),
+    ("pipe taper", rf"{_NUMBER}(?:\s?-\s?[\d.]+)?\s?(?:npt|bspt)\b"),
     ("thread", rf"(?:g|bsp)\s?{_NUMBER}(?!\s*[:x])"),
     ("thread", rf"{_NUMBER}\s?bsp\b"),
     ("thread", rf"(?:bsw|bsf)\s+{_NUMBER}(?:\s*-\s*\d+)?"),

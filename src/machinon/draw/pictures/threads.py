@@ -2,9 +2,11 @@
 
 import math
 
+from machinon.core.quantity import INCH
 from machinon.core.threads.screw_thread import Thread, thread_of
+from machinon.core.threads.taper_pipe import TAPER
 from machinon.core.threads.tapping import insert_hole
-from machinon.draw.drawing import Shape
+from machinon.draw.drawing import Point, Shape
 from machinon.draw.sketch import Sketch
 
 TURNS = 3
@@ -267,6 +269,61 @@ def clearance_hole(s: Sketch) -> None:
     s.ask("fit", (s.p(hole, 0)[0], s.p(0, 0)[1]))
 
 
+def taper_pipe_thread(s: Sketch) -> None:
+    """The screw to the left with its end to the right, the hole's mouth facing it."""
+    end, depth = s.r("end_outside") / 2, s.r("depth")
+    useful = s.r("useful")
+    pitch, lean = INCH / s.r("tpi"), TAPER / 2
+    gap, body = 1.9 * useful, 0.5 * useful
+    mouth = s.r("mouth") / 2
+    wide = max(1.5 * end, mouth + 2 * depth)
+    s.frame(-useful - body, -wide, gap + 1.2 * useful, wide, (6, 4))
+
+    def teeth(x: float, r: float, long: float, slope: float) -> list[Point]:
+        """Crest and root in turn, from x on."""
+        turns = int(2 * long / pitch)
+        return [
+            (x + i * pitch / 2, r + slope * i * pitch / 2 - depth * (i % 2))
+            for i in range(turns + 1)
+        ]
+
+    over = teeth(-useful, end + useful * lean, useful, -lean)
+    pipe = max(end + useful * lean, over[0][1])
+    outline = [(-useful - body, pipe), (-useful, pipe), *over, (0, end - depth)]
+    s.shape([*outline, *((x, -y) for x, y in reversed(outline))])
+    deep = useful + pitch
+    inside = teeth(gap, mouth + depth, deep, -lean)
+    far = (gap + deep, inside[-1][1])
+    for side in (1, -1):
+        block = [(gap, wide), *inside, far, (gap + deep, wide)]
+        s.shape([(x, side * y) for x, y in block], hatch=True)
+    s.line((-useful - body, 0), (gap + 1.2 * useful, 0), "centre", 1.0)
+    s.across("useful", (-useful, -end), (0, -end), -3.0, "full thread")
+    s.across("end_outside", (0, -end), (0, end), 3.0, "its end")
+    s.across("mouth", (gap, -mouth), (gap, mouth), -3.0, "its mouth")
+    top = s.p(0, pipe)[1] - 1.4 * s.size
+    left = s.p(-useful / 2, 0)[0]
+    s.tell("end_pitch_diameter", (left, s.p(0, 0)[1] - 1.2 * s.size), "pitch there")
+    right = s.p(gap + deep / 2, 0)[0]
+    s.tell("mouth_pitch_diameter", (right, s.p(0, 0)[1] - 1.2 * s.size), "pitch there")
+    s.ask("name", (left, top), "thread")
+    body_at = (s.p(-useful - body, 0)[0] - s.size, s.p(0, 0)[1])
+    s.tell("major", body_at, "pipe" if s.r("flank_angle") == 60 else "major", "right")
+    foot = s.floor - 1.0 * s.size
+    for i, (key, name) in enumerate(
+        (
+            ("tpi", "per inch"),
+            ("half_angle", "half angle"),
+            ("by_hand", "goes in by hand"),
+            ("depth", "thread deep"),
+            ("least_hole", "straight hole"),
+            ("drill", "its drill"),
+            ("inch_drill", "or"),
+        )
+    ):
+        s.tell(key, ((i + 0.5) / 7 * s.board.width, foot), name)
+
+
 def hole_tap(s: Sketch) -> None:
     """The hole cut open; the likeliest thread in it, the screw that goes through."""
     hole = s.v("hole", 10.0)
@@ -490,6 +547,7 @@ PICTURES = {
     "ream-drill": ream_drill,
     "drill-steps": drill_steps,
     "hole-tap": hole_tap,
+    "taper-pipe-thread": taper_pipe_thread,
     "screw-torque": screw_torque,
     "cap-screw": cap_screw,
     "nut": nut,

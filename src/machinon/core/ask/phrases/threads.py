@@ -116,6 +116,20 @@ def _tap(s: Said) -> Inputs | None:
     return {**given, "material": metal} if metal else given
 
 
+@phrase("taper-pipe-thread", "tap drill 1/4 npt")
+def _taper_pipe(s: Said) -> Inputs | None:
+    name = s.take("pipe taper")
+    if not name:
+        return None
+    s.has(
+        "tap", "drill", "hole", "size", "taper", "pipe", "thread", "for", "of", "bore"
+    )
+    s.has("od", "outside", "diameter", "pitch", "tpi", "angle", "engagement", "depth")
+    size, inch = re.subn(r"(?i)npt", "", name)
+    size = re.sub(r"(?i)bspt|rc", "", size).strip()
+    return {"name": f"{size} NPT" if inch else f"R{size}"}
+
+
 @phrase("hole-tap", "which tap for a hole of 8.4")
 def _of_hole(s: Said) -> Inputs | None:
     """The thread of a hole that is there, or the screw that goes through it."""

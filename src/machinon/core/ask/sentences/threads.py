@@ -56,6 +56,17 @@ def _hole_tap(t: Teller) -> str:
     return said
 
 
+@tells("taper-pipe-thread")
+def _taper_pipe(t: Teller) -> str:
+    drills = [str(t["drill"]), str(t["inch_drill"])]
+    hole, other = reversed(drills) if t.inch else drills
+    return (
+        f"{float(t['tpi']):g} to the inch on a half angle of {t.angle('half_angle')}; "
+        f"the screw {t.size('major')} outside, {t.size('end_outside')} at its end, "
+        f"the hole drilled {hole} ({other}), {t.size('by_hand')} go in by hand"
+    )
+
+
 @tells("tap-drill")
 def _tap_drill(t: Teller) -> str:
     drill = drill_named(t, "drill", "drill_size")
