@@ -41,6 +41,7 @@ class Material(Struct, frozen=True):
     form_tap: bool  # whether its threads can be formed
     engagement: float  # screw engagement wanted, in diameters
     rim: float  # m/s that custom lets a rim of it run, 0 where only strength rules
+    chip: float  # MPa that a chip 1 mm thick resists its edge, 0 where none comes off
     source: str
 
     def cold(self, size: float, temperature: float) -> float:
@@ -78,6 +79,13 @@ class Material(Struct, frozen=True):
         """mm a turn, as a rule of thumb."""
         return 0.05 if self.hard else 0.1
 
+    def chip_force(self, thick: float) -> float:
+        """MPa that a chip of a thickness, mm, resists its edge: a thin one more.
+
+        Source: Kienzle's rule, k = k₁ / √√h, for a keen edge.
+        """
+        return float(self.chip * thick**-0.25)
+
     def rim_rpm(self, diameter: float) -> float:
         """Speed (rpm) at which a rim of this diameter (mm) runs as fast as custom lets
         it; infinite where only strength rules.
@@ -109,6 +117,7 @@ def materials() -> Mapping[str, Material]:
             r["form_tap"] == "yes",
             float(r["engagement_ratio"]),
             float(r["rim_m_s"]),
+            float(r["chip_MPa"]),
             r["source"],
         )
         for r in rows("materials")

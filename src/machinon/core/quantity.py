@@ -122,6 +122,7 @@ WEIGHT = 9.80665  # N of a kilogram
 TONNE = 1000 * WEIGHT  # N
 POUND_FORCE = POUND * WEIGHT  # N
 POUND_FOOT = POUND_FORCE * FOOT  # N·m
+HORSE_POWER = 550 * POUND_FOOT / 1000  # kW
 MASS = Kind("mass", "kg", {"kg": 1.0, "g": 0.001}, "2.5kg or 40g", limit=1e6)
 VOLUME = Kind("volume", "mm³", {"mm3": 1.0, "cm3": 1000.0}, "1200", limit=1e15)
 TORQUE = Kind(
@@ -130,6 +131,13 @@ TORQUE = Kind(
     {"nm": 1.0, "ftlb": POUND_FOOT, "inlb": POUND_FOOT / 12, "kgm": WEIGHT},
     "25 or 18ftlb",
     limit=1e9,
+)
+POWER = Kind(
+    "power",
+    "kW",
+    {"kw": 1.0, "w": 0.001, "hp": HORSE_POWER},
+    "0.75, 550W or 1hp",
+    limit=1e6,
 )
 STIFFNESS = Kind("stiffness", "N/mm", {}, "1500", limit=1e12)
 SLOPE = Kind("taper", "in/ft", {"in/ft": 1.0}, "0.6", limit=100.0)
@@ -740,7 +748,7 @@ def length_range(
 
 
 # what is never known in a shop to more than three figures
-ROUGH = (FORCE, TORQUE, STRESS, STIFFNESS, FACTOR, MASS, TEMPERATURE)
+ROUGH = (FORCE, TORQUE, POWER, STRESS, STIFFNESS, FACTOR, MASS, VOLUME, TEMPERATURE)
 
 
 def rough_text(value: float, kind: Kind) -> str:
@@ -757,6 +765,10 @@ def rough_text(value: float, kind: Kind) -> str:
         value = round(value, 2 - math.floor(math.log10(abs(value))))
     if kind is MASS and abs(value) < 1:
         return f"{value * 1000:.10g} g".replace("-", "−")
+    if kind is VOLUME and abs(value) >= 1000:
+        return f"{value / 1000:.10g} cm³"
+    if kind is POWER and abs(value) < 1:
+        return f"{value * 1000:.10g} W"
     if kind is FORCE and abs(value) >= 10_000:
         return f"{value / 1000:g} kN".replace("-", "−")
     if kind is DURATION and abs(value) >= 120:
@@ -774,6 +786,10 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
         return f"{round(value / POUND_FORCE):d} lbf"
     if kind is TORQUE:
         return f"{value / POUND_FOOT:.3g} lbf·ft"
+    if kind is VOLUME:
+        return f"{value / INCH**3:.3g} in³"
+    if kind is POWER:
+        return f"{_two_figures(value / HORSE_POWER)} hp"
     if kind is MASS:
         return f"{round(value / POUND, 2):g} lb"
     if kind is TEMPERATURE:
@@ -830,7 +846,7 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
         return other_text(value, kind)
     if kind is ROUGHNESS:
         return f"{_two_figures(value)} µm"
-    if kind in (DURATION, FACTOR, STIFFNESS, SURFACE_SPEED, TRAVEL):
+    if kind in (DURATION, FACTOR, POWER, STIFFNESS, SURFACE_SPEED, TRAVEL, VOLUME):
         return rough_text(value, kind)
     unit = f" {kind.unit}" if kind.unit else ""
     return f"{value:.6g}{unit}".replace("-", "−")

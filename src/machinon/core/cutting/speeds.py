@@ -65,6 +65,12 @@ def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
     return max(below) if below else min(speeds)
 
 
+def usual_feed(operation: str, diameter: float) -> float:
+    """A feed to start with, mm a turn, of a cutter a tooth; a diameter in mm."""
+    most = OPERATIONS[operation][1]
+    return min(GROWS[operation] * diameter, most) if operation in GROWS else most
+
+
 @reckoning(
     "speeds",
     group="Cutting",
@@ -138,16 +144,11 @@ def _speeds(
         )
         if rpm > ideal:
             trail.cautions.append("The machine's slowest speed is faster than wanted.")
-    feed = most = OPERATIONS[operation][1]
+    feed = usual_feed(operation, diameter)
     if operation in GROWS:
-        part = GROWS[operation]
+        part, most = GROWS[operation], OPERATIONS[operation][1]
         each = "Feed a tooth" if operation in PER_TOOTH else "Feed a turn"
-        feed = trail.step(
-            each,
-            f"{part:g} × {diameter:g}, at most {most:g}",
-            min(part * diameter, most),
-            FEED,
-        )
+        trail.step(each, f"{part:g} × {diameter:g}, at most {most:g}", feed, FEED)
     if operation in PER_TOOTH:
         feed = trail.step(
             "Feed a turn", f"{feed:g} × {teeth} teeth", feed * teeth, FEED

@@ -10,6 +10,7 @@ from msgspec import Struct
 from machinon.core.errors import BadInput
 from machinon.core.quantity import (
     FOOT,
+    HORSE_POWER,
     INCH,
     NUMBER,
     POUND,
@@ -23,7 +24,6 @@ from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 
 GALLON = 231 * INCH**3 / 1e6  # litres: the American one
 IMPERIAL_GALLON = 4.54609  # litres
-HORSE_POWER = 550 * POUND_FOOT  # W
 SQUARE_INCH = INCH**2  # mm²
 FIGURES = 4  # that a gauge, a wrench or a meter is read to at the best
 
@@ -94,7 +94,7 @@ MEASURES: Mapping[str, tuple[Unit, ...]] = {
     "power": (
         Unit("kW", ("kilowatt",), 1.0),
         Unit("W", ("watt",), 0.001),
-        Unit("hp", ("horsepower", "horse power"), HORSE_POWER / 1000),
+        Unit("hp", ("horsepower", "horse power"), HORSE_POWER),
         Unit("PS", ("metric hp",), 75 * WEIGHT / 1000),
     ),
     "surface speed": (

@@ -48,6 +48,69 @@ def speeds(s: Sketch) -> None:
     s.ask("operation", (left, s.p(0, -r * 0.3)[1] + 3.6 * s.size), anchor="right")
 
 
+def cutting_power(s: Sketch) -> None:
+    """The cut in section, with what it takes beside it."""
+    d, operation = s.v("diameter"), str(s.values.get("operation") or "turn")
+    s.frame(-1.5 * d, -0.9 * d, 1.5 * d, 0.9 * d, (11, 4))
+    {"turn": _turned, "drill": _drilled, "mill": _milled}[operation](s, d)
+    left, right = s.p(-1.5 * d, 0)[0] - s.size, s.p(1.5 * d, 0)[0] + s.size
+    top = s.p(0, 0.7 * d)[1]
+    for i, (key, name) in enumerate(
+        (
+            ("force", "force"),
+            ("torque", "torque"),
+            ("power", "power"),
+            ("motor", "motor"),
+        )
+    ):
+        s.tell(key, (right, top + 3.2 * i * s.size), name, "left")
+    each = "feed a tooth" if operation == "mill" else "feed a turn"
+    asked = (("operation", ""), ("material", ""), ("feed_each", each), ("rpm", "speed"))
+    for i, (key, name) in enumerate(asked):
+        s.ask(key, (left, top + 3.2 * i * s.size), name or key, "right")
+
+
+def _turned(s: Sketch, d: float) -> None:
+    r, end, at = d / 2, 1.2 * d, 0.2 * d
+    off = s.v("depth") or 0.08 * d
+    above = [(-1.2 * d, r), (at, r), (at, r - off), (end, r - off)]
+    s.shape([*above, *((x, -y) for x, y in reversed(above))], hatch=True)
+    s.line((-1.4 * d, 0), (1.4 * d, 0), "centre", 1.0)
+    low = -0.9 * d
+    edge = [(at, off - r), (at + 0.35 * d, off - r - 0.08 * d), (at + 0.35 * d, low)]
+    s.shape([*edge, (at + 0.03 * d, low)], role="cut")
+    s.needless("width", "teeth")
+    s.across("diameter", (-0.7 * d, -r), (-0.7 * d, r), 0.01, "⌀ that turns")
+    s.ask("depth", (s.p(0.8 * d, 0)[0], s.p(0, r)[1] - 0.6 * s.size), "deep")
+
+
+def _drilled(s: Sketch, d: float) -> None:
+    r, low, point = d / 2, -0.9 * d, -0.3 * d
+    s.box(-1.2 * d, low, 1.2 * d, 0, hatch=True)
+    top = 0.9 * d
+    s.shape(
+        [(-r, top), (-r, point), (0, point - 0.6 * r), (r, point), (r, top)], role="cut"
+    )
+    for i in range(4):
+        y = point + 0.3 * i * d
+        s.line((-r, y), (r, y + 0.3 * d), "thin", 1.0)
+    s.across("diameter", (-r, top), (r, top), 1.6, "⌀ of the drill")
+    s.needless("depth", "width", "teeth")
+
+
+def _milled(s: Sketch, d: float) -> None:
+    """Seen along the feed: the cutter in a slot, or at a shoulder on its left."""
+    r, low, end = d / 2, -0.9 * d, 1.2 * d
+    wide, deep = min(s.v("width") or d, d), min(s.v("depth") or 0.3 * d, 0.7 * d)
+    over = [(-end, 0.0), (-r, 0.0), (-r, -deep), (wide - r, -deep)]
+    over += [(r, 0.0), (end, 0.0), (end, low)] if wide == d else [(wide - r, low)]
+    s.shape([*over, (-end, low)], hatch=True)
+    s.box(-r, -deep, r, 0.9 * d, role="cut")
+    s.across("diameter", (-r, 0.9 * d), (r, 0.9 * d), 1.6, "⌀ of the cutter")
+    s.across("depth", (-r, -deep), (-r, 0), -2.4, "deep")
+    s.across("width", (-r, -deep), (wide - r, -deep), -2.2, "wide")
+
+
 def table_feed(s: Sketch) -> None:
     """The cutter from above, its teeth against the feed; the work fed towards it."""
     wide = s.v("diameter") or 10.0
@@ -336,6 +399,7 @@ PICTURES = {
     "temper-colour": temper_colour,
     "ball-turning": ball_turning,
     "speeds": speeds,
+    "cutting-power": cutting_power,
     "table-feed": table_feed,
     "passes": passes,
     "boring-bar": boring_bar,

@@ -75,6 +75,48 @@ def _cuts_metal(s: Said) -> bool:
     return metal and cut
 
 
+@phrase("cutting-power", "power to drill 20 mm in steel")
+def _power(s: Said) -> Inputs | None:
+    """What a cut takes of the motor; a milled one its width before its depth."""
+    asked = s.has("power", "hp", "kw", "watt", "horsepower", "motor")
+    cuts = s.hears("cutting") or _cuts_metal(s)
+    if not asked and not (cuts and s.has("torque", "force", "load")):
+        return None
+    metal = s.take("material")
+    if not metal or metal.lower() in _TOOLS:
+        return None
+    given: Inputs = {"material": metal}
+    for operation in ("drill", "mill", "turn"):
+        if s.has(operation):
+            given["operation"] = operation
+    for tool in _TOOLS:
+        if s.has(tool):
+            given["tool"] = tool
+    milled, drilled = (given.get("operation") == word for word in ("mill", "drill"))
+    teeth = s.near(*_EACH, kinds=_BARE) if milled else ""
+    feed = s.of_each("turn", "rev", "revolution", *_EACH) or s.near("feed")
+    depth = "" if drilled else s.near("deep", "depth", "doc")
+    wide = s.near("wide", "width") if milled else ""
+    feed = feed or _thin(s)
+    diameter = s.near("diameter", "cutter", "bar", "endmill") or s.size()
+    diameter, depth, wide, feed = s.alike(diameter, depth, wide, feed)
+    if not diameter or (milled and not depth):
+        return None
+    told = {
+        "diameter": diameter,
+        "depth": depth,
+        "width": wide,
+        "feed_each": _a_turn(s, feed) if feed else "",
+        "teeth": teeth,
+        "surface_speed": s.take("speed"),
+        "rpm": s.take("rpm"),
+    }
+    s.has("torque", "force", "load", "to", "needed", "need", "cut", "cutting", "deep")
+    s.has("tool", "edge", "on", "of", "lathe", "speed", "bit", "for", "hole", *_EACH)
+    s.has("slot", "end", "mill", "cutter", "bar", "diameter", "in", "a", "at")
+    return given | {key: said for key, said in told.items() if said}
+
+
 @phrase("speeds", "speed mild steel 40")
 def _speed(s: Said) -> Inputs | None:
     surface = s.take("speed")

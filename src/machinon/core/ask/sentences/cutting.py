@@ -5,7 +5,9 @@ from machinon.core.cutting.speeds import fed_by
 from machinon.core.quantity import (
     DURATION,
     FORCE,
+    POWER,
     ROUGHNESS,
+    TORQUE,
     TRAVEL,
     length_text,
     plain,
@@ -75,6 +77,16 @@ def _speed(t: Teller) -> str:
         feed += f", {text_of(float(t['table_feed']), TRAVEL, t.inch)} at the table"
     speed, unit = surface_speed_in(t["surface_speed"], t.inch)
     return f"{rpm}{own}{feed}, {speed:.0f} {unit}"
+
+
+@tells("cutting-power")
+def _power(t: Teller) -> str:
+    return (
+        f"{t.rough(float(t['power']), POWER)} at a keen edge, a motor of "
+        f"{t.rough(float(t['motor']), POWER)}; {t.rough(float(t['force']), FORCE)} on "
+        f"{'each lip' if t.given('operation') == 'drill' else 'the edge'}, "
+        f"{t.rough(float(t['torque']), TORQUE)} at {t['rpm']:.0f} rpm"
+    )
 
 
 @tells("table-feed")
