@@ -46,6 +46,7 @@ SUBJECTS = (
     "fits.joining",
     "fits.bearing_seat",
     "fits.ball_bearings",
+    "fits.o_ring",
     "fits.dowel_pair",
     "fits.key_fit",
     "fits.tee_slot",

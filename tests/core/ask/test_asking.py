@@ -662,6 +662,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
         0.271,
     ),
     ("cutting force mild steel 40 mm 2 deep 0.2", "cutting-power", "force", 957.0),
+    ("o ring groove 2 mm cord in 25 bore", "o-ring-groove", "groove_diameter", 21.953),
+    ("o-ring groove on 20 rod 3 mm section moving", "o-ring-groove", "width", 3.987),
     ("tap drill 1/4 npt", "taper-pipe-thread", "least_hole", 10.997),
     ("1-1/4 npt od", "taper-pipe-thread", "major", 42.164),
     ("what drill for a rc 1/2 hole", "taper-pipe-thread", "mouth", 18.631),

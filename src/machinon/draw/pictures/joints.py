@@ -40,6 +40,49 @@ def bearing_seat(s: Sketch) -> None:
     s.ask("ring", (left, y - 5.4 * s.size), "ring", "right")
 
 
+def o_ring_groove(s: Sketch) -> None:
+    """The pressed ring in its groove, much enlarged: the groove below what it seals
+    on, in a bore above its rod."""
+    cord, depth, wide = s.v("cord"), s.r("depth"), s.r("width")
+    where = str(s.values.get("where") or "piston")
+    up = -1 if where == "bore" else 1
+    half, end, body = wide / 2, 1.9 * wide, 0.9 * cord
+    gap = 0.05 * cord
+    s.frame(-end, -depth - body, end, depth + body, (9, 4))
+    middle = depth / 2
+
+    def at(x: float, y: float) -> tuple[float, float]:
+        return x, up * (y - middle)
+
+    grooved = [(-end, depth - gap), (-half, depth - gap), (-half, 0), (half, 0)]
+    grooved += [(half, depth - gap), (end, depth - gap), (end, -body), (-end, -body)]
+    s.shape([at(*point) for point in grooved], hatch=True)
+    plain_ = [(-end, depth), (end, depth), (end, depth + body), (-end, depth + body)]
+    s.shape([at(*point) for point in plain_], hatch=True)
+    flat = cord**2 / depth / 2  # as wide as it becomes when it is pressed
+    turns = [math.radians(6 * i) for i in range(60)]
+    s.shape(
+        [at(flat * math.cos(a), middle * (1 + math.sin(a))) for a in turns], role="cut"
+    )
+    sealed = {"piston": "⌀ of the bore", "bore": "⌀ of the rod", "face": "⌀ outside"}
+    left, right = s.p(-end, 0)[0] - s.size, s.p(end, 0)[0] + s.size
+    y_sealed, y_floor = s.p(*at(0, depth))[1], s.p(*at(0, 0))[1]
+    if where == "face":
+        s.ask("diameter", (left, y_floor), sealed[where], "right")
+        s.needless("groove_diameter")
+    else:
+        s.ask("diameter", (left, y_sealed), sealed[where], "right")
+        s.tell("groove_diameter", (right, y_floor), "⌀ of the floor", "left")
+    s.across("width", at(-half, 0), at(half, 0), -3.0 * up, "wide")
+    s.across("depth", at(half, 0), at(half, depth), 2.6, "deep")
+    s.ask("cord", s.p(0, 0), "cord")
+    s.tell("squeeze", (right, y_sealed), "pressed by", "left")
+    for i, (key, name) in enumerate(
+        (("ring_inside", "ring's inside"), ("filled", "filled"), ("lead_in", "lead-in"))
+    ):
+        s.tell(key, ((i + 1) / 4 * s.board.width, 2.6 * s.size), name)
+
+
 def ball_bearing(s: Sketch) -> None:
     """The bearing cut open above its axis, on its shaft and in its housing."""
     r1, r4, wide = s.r("bore", 20) / 2, s.r("outside", 47) / 2, s.r("width", 14)
@@ -593,6 +636,7 @@ def throw_angle(s: Sketch) -> None:
 PICTURES = {
     "bearing-seat": bearing_seat,
     "ball-bearing": ball_bearing,
+    "o-ring-groove": o_ring_groove,
     "t-nut": t_nut,
     "key-sides": key_sides,
     "key-load": key_load,

@@ -331,6 +331,24 @@ def _of_bearing(number: str, measure: str) -> str:
 _SIZES_OF = ("dimension", "dimensions", "width", "size", "outside", "diameter", "od")
 
 
+@phrase("o-ring-groove", "o-ring groove for 3 mm cord in 25 bore")
+def _o_ring(s: Said) -> Inputs | None:
+    if not s.has("o-ring"):
+        return None
+    s.has("groove", "depth", "deep", "width", "wide", "for", "a", "of", "in", "on")
+    where = "face" if s.has("face") else "bore" if s.has("rod", "shaft") else "piston"
+    cord = s.near("cord", "section", "thick", "thickness")
+    on = s.near("bore", "rod", "shaft", "piston", "cylinder") or s.near("diameter")
+    first = cord or s.size()
+    on, cord = s.alike(on or s.size(), first)
+    if not on or not cord:
+        return None
+    moves = s.has("moving", "sliding", "dynamic", "reciprocating", "turning")
+    s.has("static", "still", "bore", "piston", "groove", "seal", "size", "cylinder")
+    given: Inputs = {"cord": cord, "diameter": on, "where": where}
+    return {**given, "motion": "moving"} if moves else given
+
+
 @phrase("ball-bearing", "6204 bearing dimensions")
 def _bearing_sizes(s: Said) -> Inputs | None:
     number = s.take("bearing")

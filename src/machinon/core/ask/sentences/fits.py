@@ -66,6 +66,17 @@ def _shrink_fit(t: Teller) -> str:
     )
 
 
+@tells("o-ring-groove")
+def _o_ring(t: Teller) -> str:
+    sizes = f"{t.both('width', 0.01)} wide and {t.both('depth', 0.01)} deep"
+    if t.given("where") != "face":
+        sizes += f", its floor {t.size('groove_diameter')}"
+    return (
+        f"A groove {sizes}; the ring pressed by {t['squeeze']:.0f} %, "
+        f"{t.size('ring_inside', 0.1)} inside"
+    )
+
+
 @tells("ball-bearing")
 def _bearing(t: Teller) -> str:
     shaft, housing = (
