@@ -98,6 +98,8 @@ ANGLE = Kind(
     limit=3600.0,
 )
 # where something stands high: no needle shows that better than to a degree
+# of a gear: millimetres in every shop, an inch shop's gears have a diametral pitch
+MODULE = Kind("module", "mm", {"mm": 1.0}, "1.5", limit=50.0)
 DIRECTION = Kind("direction", "deg", ANGLE.units, "120deg", limit=3600.0)
 NUMBER = Kind("number", "", {}, "3 or 2.5")
 COUNT = Kind("whole number", "", {}, "3 or 12", limit=1_000_000)

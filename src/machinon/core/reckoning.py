@@ -98,6 +98,7 @@ SUBJECTS = (
     "setting_out.alignment",
     "setting_out.eccentric",
     "setting_out.angles",
+    "setting_out.indicator_angle",
     "cutting.speeds",
     "cutting.make_or_buy",
     "cutting.machining",

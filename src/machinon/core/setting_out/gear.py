@@ -3,7 +3,7 @@
 import math
 from typing import Any
 
-from machinon.core.quantity import ANGLE, COUNT, INCH, LENGTH, NUMBER
+from machinon.core.quantity import ANGLE, COUNT, INCH, LENGTH, MODULE, NUMBER
 from machinon.core.reckoning import TEXT, Input, Result, Trail, one_of, reckoning
 
 # teeth that each cutter of a set of eight is for
@@ -20,7 +20,7 @@ INCH_DEPTH = 2.157
     given=(one_of("module", "dp"),),
     inputs=(
         Input("teeth", COUNT, "of the gear", low=6, high=500),
-        Input("module", LENGTH, "its module", default=None, above=0, high=50),
+        Input("module", MODULE, "its module", default=None, above=0, high=50),
         Input("dp", NUMBER, "or its diametral pitch", default=None, above=0, high=200),
         Input("mate", COUNT, "teeth of the one it runs with", None, low=6, high=500),
         Input("pressure_angle", ANGLE, "of the teeth", 20.0, low=14, high=30),

@@ -9,6 +9,35 @@ MOST_LINES = 125  # of a dial that the eye can tell apart
 STEEP = 0.14  # a lean as it is drawn: the true one is far too small to see
 
 
+def indicator_angle(s: Sketch) -> None:
+    """The lever on the surface, as steep as it stands."""
+    angle = math.radians(s.v("angle"))
+    s.frame(-0.5, -0.3, 1.4, 1.15, (7, 3))
+    s.box(-0.4, -0.25, 1.2, 0, hatch=True)
+    ball = 0.045
+    tip = (0.15, ball)
+    pivot = (tip[0] + 0.8 * math.cos(angle), tip[1] + 0.8 * math.sin(angle))
+    s.line(tip, pivot, "cut", 3.0)
+    s.circle(*tip, ball, "cut", "panel")
+    s.circle(*pivot, 0.13, "outline", "panel")
+    s.line((tip[0], ball), (1.2, ball), "thin", 1.0)
+    if angle:
+        s.arc(*tip, 0.45, 0, math.degrees(angle), "measured", 1.4)
+    right = s.p(1.2, 0)[0] + s.size
+    s.ask("angle", (right, s.p(0, 0.2)[1]), "angle", "left")
+    s.ask("reading", (s.p(*pivot)[0], s.p(*pivot)[1] - 4.2 * s.size), "reading")
+    left = s.p(-0.4, 0)[0] - s.size
+    y = s.p(0, 0.5)[1]
+    for i, (key, name) in enumerate(
+        (
+            ("moved", "the surface moved"),
+            ("too_much", "too much"),
+            ("reads_true", "true"),
+        )
+    ):
+        s.tell(key, (left + 5 * s.size, y + 3.4 * (i - 1) * s.size), name)
+
+
 def _drawn(value: float) -> float:
     return math.copysign(STEEP, value) if abs(value) > 1e-9 else 0.0
 
@@ -234,6 +263,7 @@ def centre_drill(s: Sketch) -> None:
 
 PICTURES = {
     "dial-turns": dial_turns,
+    "indicator-angle": indicator_angle,
     "centre-drill": centre_drill,
     "eccentric-packing": eccentric_packing,
     "head-tram": head_tram,

@@ -177,7 +177,10 @@ def _passes(s: Said) -> Inputs | None:
         return _taken_off(s)
     most = s.near("deepest", "at", "most", "max", "maximum", "depth")
     finish, start = s.near("to"), s.near("from")
-    start, finish, most = s.alike(start or s.size(), finish or s.size(), most)
+    start, finish = start or s.size(), finish or s.size()
+    if s.number_of(*_SIZES) == 3:  # passes 30 to 24 1 mm
+        most = most or s.size()
+    start, finish, most = s.alike(start, finish, most)
     if not start or not finish or s.mm(finish) > MOST_BORED * s.mm(start):
         return None
     given: Inputs = {"start": start, "finish": finish}
@@ -261,7 +264,8 @@ def _pieces(s: Said) -> Inputs | None:
 @phrase("surface-speed", "surface speed of 75 at 400 rpm")
 def _surface_speed(s: Said) -> Inputs | None:
     rpm = s.take("rpm")
-    if not rpm and s.hears("sfm", "fpm", "sfpm") and (said := s.behind("at")):
+    wheel = s.hears("sfm", "fpm", "sfpm", "wheel")
+    if not rpm and wheel and (said := s.behind("at")):
         rpm = f"{said}rpm"  # sfm of 1.5 in at 300
     asks = s.has("surface", "speed", "sfm", "fpm", "sfpm", "rim", "m/min", "ft/min") | (
         s.has("wheel", "grind") and not s.hears("gear", "gears")

@@ -70,7 +70,8 @@ def _gear(s: Said) -> Inputs | None:
     geared = s.hears("gear", "wheel", "pinion") or (
         s.hears("module", "mod", "dp") and s.hears("teeth", "tooth")
     )
-    if not geared or s.hears("leadscrew", "screw", "pitch"):
+    rolls = s.hears("pitch") and s.has("circle", "diameter", "pcd") and s.has("pitch")
+    if not geared or s.hears("leadscrew", "screw") or (s.hears("pitch") and not rolls):
         return None
     module = s.near("module", "mod", kinds=("number", "size"))
     if not module and s.hears("teeth", "tooth"):  # m1.5, as a gear's is written
@@ -78,14 +79,21 @@ def _gear(s: Said) -> Inputs | None:
         module = module if re.fullmatch(r"\d*\.?\d+", module) else ""
     dp = "" if module else s.near("dp", "diametral", kinds=("number",))
     dp = dp or ("" if module else s.behind("dp"))  # 60 teeth dp 20 outside
-    teeth = s.near("teeth", "tooth", kinds=("number",))
+    mate = ""
+    if s.has("centre", "distance", "apart"):  # of 20 and 40 teeth
+        first, mate = s.take("number"), s.near("teeth", "tooth", kinds=("number",))
+        teeth, mate = first, mate or s.take("number")
+    else:
+        teeth = s.near("teeth", "tooth", kinds=("number",))
     if not teeth and (module or dp):
         teeth = s.take("number")
+    s.has("and", "between", "to", "on", "two", "gears")
     s.has("gear", "wheel", "pinion", "spur", "blank", "outside", "diameter", "depth")
     s.has("cutter", "module", "dp", "teeth", "size", "of", "for", "span", "measurement")
     if not teeth.isdigit() or not (module or dp):
         return None
-    return {"teeth": teeth, **({"module": module} if module else {"dp": dp})}
+    given: Inputs = {"teeth": teeth, **({"module": module} if module else {"dp": dp})}
+    return {**given, "mate": mate} if mate else given
 
 
 _ROW = ("row", "line", "spread", "spaced", "evenly", "equally", "divide", "apart")

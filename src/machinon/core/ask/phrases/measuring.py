@@ -196,6 +196,18 @@ def _angle(s: Said) -> Inputs | None:
     return {"angle": angle} if angle else None
 
 
+@phrase("angle", "5 degrees in mm per 100")
+def _per_hundred(s: Said) -> Inputs | None:
+    """An angle as its rise over a hundred."""
+    angle = s.take("angle") or s.near("degree", kinds=("number",))
+    hundred = next((p for p in s.parts if p.text in ("100", "100mm", "100 mm")), None)
+    if not angle or hundred is None or not s.has("per", "in"):
+        return None
+    hundred.used = True
+    s.has("mm", "over", "rise", "a", "is", "how", "much", "degree")
+    return {"angle": angle}
+
+
 @phrase("angle", "angle between 7 holes")
 def _shared_turn(s: Said) -> Inputs | None:
     """A whole turn shared by so many; a circle of a known size has its own sum."""
@@ -295,7 +307,8 @@ def _arc(s: Said) -> Inputs | None:
     curve = s.has("chord") or (s.has("curve", "arc") and s.hears("radius"))
     if not curve or s.has("hole", "circle", "division"):
         return None
-    if s.near("radius"):  # it is known: the height is another question
+    known = s.hears("radius") and s.hears("chord") and s.hears("sagitta")
+    if known or s.near("radius"):  # the height is another question
         return None
     height = s.near("height", "rise", "sagitta")
     chord = s.near("chord", "width") or s.size()
@@ -314,6 +327,8 @@ def _arc_of_radius(s: Said) -> Inputs | None:
     angle = s.take("angle") or s.near("angle", kinds=("number",))
     if not radius and (across := s.near("diameter")):
         radius = f"({across})/2"
+    if not radius and angle and s.has("radius"):  # arc length 50 radius 30 degrees
+        radius = s.size()
     if not radius:
         return None
     chord = s.near("chord")
@@ -322,6 +337,15 @@ def _arc_of_radius(s: Said) -> Inputs | None:
     parts = {"angle": angle, "chord": chord, "height": height}
     given = {key: said for key, said in parts.items() if said}
     return {"radius": radius, **given} if len(given) == 1 else None
+
+
+@phrase("indicator-angle", "indicator at 20 degrees reads 0.05")
+def _lever_indicator(s: Said) -> Inputs | None:
+    if not s.has("indicator", "cosine") or not (angle := s.take("angle")):
+        return None
+    reading = s.near("reads", "reading", "shows") or s.size()
+    s.has("at", "lever", "dial", "test", "angle", "dti", "error", "gauge", "tip")
+    return {"reading": reading, "angle": angle} if reading else None
 
 
 @phrase("vee", "20 round in a vee")

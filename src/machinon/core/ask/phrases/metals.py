@@ -53,6 +53,9 @@ def _weight(s: Said) -> Inputs | None:
             "diameter": sizes[0],
             "length": sizes[1],
         }
+    if s.has("cube") and (side := s.size()):
+        sides = dict.fromkeys(("width", "height", "length"), side)
+        return {"shape": "block", "material": metal, **sides}
     length, square = s.near("length"), s.has("square")
     width, height = s.near("width"), s.near("height", "thickness")
     if width and height:

@@ -8,6 +8,7 @@ from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 from machinon.core.setting_out.other_units import is_length, spoken
 from machinon.core.tables import rows
+from machinon.core.threads.tapping import drills
 
 phrase = Phrases()
 
@@ -21,7 +22,7 @@ def _drill_name(s: Said) -> Inputs | None:
     letter = s.has("letter")
     if not s.has("drill") and not letter:
         return None
-    if s.hears("centre", "center"):  # they have numbers of their own
+    if s.hears("centre", "center", "taper"):  # they have numbers of their own
         return None
     s.has("number", "no", "size")
     if letter:
@@ -31,12 +32,14 @@ def _drill_name(s: Said) -> Inputs | None:
         # a letter f drill: the a is none
         word = next((p for p in letters if p.text != "a"), next(iter(letters), None))
         if word is None:
-            return None
+            return _nearest("letter", s)
         word.used = True
         return _drill("letter", word.text.upper())
     number = s.take("pin")
     if number:
         return _drill("number", number)
+    if s.text.lower().startswith("number "):
+        return _nearest("number", s)
     # a size: which drill is nearest
     value = s.take("size", "number")
     to = next((_TO[p.word] for p in s.parts if p.word in _TO and not p.used), "")
@@ -65,6 +68,16 @@ def _drill(series: str, name: str) -> Inputs | None:
         (r for r in rows("drills") if r["series"] == series and r["name"] == name), None
     )
     return {"value": f"{found['size_in']}in"} if found else None
+
+
+def _nearest(series: str, s: Said) -> Inputs | None:
+    """The drill of a series that is nearest to a size: letter drill for 8 mm."""
+    size = s.mm(s.size())
+    s.has("nearest", "closest", "for", "to", "drill", "what", "is")
+    if not size or not _alone(s):
+        return None
+    near = min(drills(series), key=lambda drill: abs(drill.size - size))
+    return _drill(series, near.name)
 
 
 _TO = {

@@ -73,8 +73,12 @@ def _dividing(t: Teller) -> str:
 
 @tells("gear")
 def _gear(t: Teller) -> str:
+    blank = "Blank"
+    if t.has("centres"):
+        blank = f"{t.both('centres')} between their axes; blank"
     return (
-        f"Blank {t.both('outside_diameter', 0.01)}, {t.size('depth', 0.01)} deep, "
+        f"{blank} {t.both('outside_diameter', 0.01)}, pitch circle "
+        f"{t.size('pitch_diameter')}, {t.size('depth', 0.01)} deep, "
         f"cutter {t['cutter']}; {t.size('span')} over {t['span_teeth']} teeth"
     )
 

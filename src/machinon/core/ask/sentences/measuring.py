@@ -119,6 +119,14 @@ def _stack(t: Teller) -> str:
     return f"Stack {' + '.join(p.split()[0] for p in pieces)}: {told.size('total')}"
 
 
+@tells("indicator-angle")
+def _lever_indicator(t: Teller) -> str:
+    moved, reading = t.both("moved"), t.size(float(t.given("reading")))
+    return (
+        f"It moved {moved}: {reading} are {100 - float(t['reads_true']):.0f} % too much"
+    )
+
+
 @tells("arc")
 def _arc(t: Teller) -> str:
     return (
@@ -156,5 +164,5 @@ def _angle(t: Teller) -> str:
     return (
         f"{t.angle('degrees')} is {t['minutes']}, {t['radians']:.6f} radians: tangent "
         f"{t['tangent']:.6f}, sine {t['sine']:.6f}, cosine {t['cosine']:.6f}; it rises "
-        f"1 in {t['one_in']:.5g}"
+        f"1 in {t['one_in']:.5g}, {float(t['rise']):.4g} in 100"
     )
