@@ -137,6 +137,9 @@ class Reckoner(WindowCase):
         self.assertEqual(self.page.question.given["leadscrew"], 4)
         self.page.open("speeds")
         self.assertIn(self.page.question.answer["rpm"], self.job.lathe.speeds)
+        self.page.open("passes")
+        lines = self.job.lathe.dial_division
+        self.assertEqual(self.page.question.given["division"], f"{lines:g}mm")
 
     def test_an_answer_is_printed_with_its_working(self):
         self.page.open("taper-setup")

@@ -674,6 +674,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("number drill nearest 5 mm", "convert", "inch", 0.196),
     ("5 degrees in mm per 100", "angle", "rise", 8.749),
     ("passes 30 to 24 1 mm", "passes", "count", 4),
+    ("passes 30 to 25mm length", "passes", "count", 6),
     ("tap drill 1/4 npt", "taper-pipe-thread", "least_hole", 10.997),
     ("1-1/4 npt od", "taper-pipe-thread", "major", 42.164),
     ("what drill for a rc 1/2 hole", "taper-pipe-thread", "mouth", 18.631),
@@ -924,6 +925,10 @@ class WhatOneWouldSay(unittest.TestCase):
             ("heat to shrink 3 inch ring .004", "Heat the hub to 379 °F (193 °C)"),
             ("dovetail 60 3/8 pins 2.5 across bottom", "Over the pins: 3.5245 in"),
             ("tap drill 5/8-18 60 percent", "Drill 37/64"),
+            # a dial of a thou; a module is millimetres; no fraction is of them
+            ("passes 2.0 to 1.5 .05", "6 passes: to 1.9020, 1.8040, 1.7050"),
+            ("gear 40 teeth module 1.5", "Blank 2.4803 in (63.00 mm)"),
+            ("37/64 mm", "0.57813 in is 14.6844 mm"),
             ("running fit 1 inch shaft rc3", "Hole 1.0000 to 1.0008 in"),
         ):
             told = understand(said, inch=True)

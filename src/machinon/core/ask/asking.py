@@ -143,7 +143,8 @@ def understand(
             return _unclear(said, words, parts.unclear, candidate.unused)
         left = candidate.left if found.answer is not None else ()
         if left:
-            why = f"It is not clear what {' and '.join(left)} is for."
+            what = f"{' and '.join(left)} {'is' if len(left) == 1 else 'are'}"
+            why = f"It is not clear what {what} for."
         elif found.answer is not None:
             return Understood(
                 said, words, found, sentence(found.answer, inch), candidate.unused
@@ -219,6 +220,8 @@ def _asked(
     target = str(candidate.inputs.get("target", ""))
     if reckoning.name == "gauge-stack" and Said(inch=inch).in_inches(target):
         usual["pieces"] = [f"{size}in" for size in INCH_SET]
+    if reckoning.name == "passes" and inch and "division" not in mine.inputs:
+        usual |= {"division": "0.001in", "finish_cut": "0.004in"}
     inputs = {**usual, **mine.inputs, **candidate.inputs}
     assumed = [key for key in usual if key not in {**mine.inputs, **candidate.inputs}]
     words = _in_words(reckoning, candidate.inputs, {key: usual[key] for key in assumed})

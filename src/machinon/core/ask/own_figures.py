@@ -56,6 +56,13 @@ class OwnFigures(Struct, frozen=True):
                     "machine_speeds": list(lathe.speed_choices),
                 },
             )
+            if reckoner == "passes":
+                # a slide along the bed reads its travel, whatever the cross one counts
+                radius = "radius" if lathe.dial_reads == "radius" else ""
+                yield (
+                    lathe.name,
+                    {"division": as_kept(lathe.dial_division), "dial": radius},
+                )
         if reckoner == "dividing":
             divides = next((m for m in self.machines if m.number("worm")), None)
             if divides is not None:
@@ -85,6 +92,8 @@ _NAMES = {
     "leadscrew": "lead screw",
     "gears": "wheels",
     "machine_speeds": "speeds",
+    "division": "dial line",
+    "dial": "dial",
     "worm": "worm",
     "plates": "plates",
 }
@@ -97,5 +106,6 @@ def _listed(known: Mapping[str, Any]) -> str:
         if isinstance(value, list):
             words.append(f"{len(value)} {name or 'sizes'}")
         else:
-            words.append(f"{name} {value:g}")
+            said = value if isinstance(value, str) else f"{value:g}"
+            words.append(f"{name} {said}")
     return ", ".join(words)

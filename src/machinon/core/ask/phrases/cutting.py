@@ -176,7 +176,8 @@ def _passes(s: Said) -> Inputs | None:
     if s.hears("off"):
         return _taken_off(s)
     most = s.near("deepest", "at", "most", "max", "maximum", "depth")
-    finish, start = s.near("to"), s.near("from")
+    start, finish = s.from_to() or (s.near("from"), "")
+    finish = finish or s.near("to")
     start, finish = start or s.size(), finish or s.size()
     if s.number_of(*_SIZES) == 3:  # passes 30 to 24 1 mm
         most = most or s.size()

@@ -361,6 +361,8 @@ def _thread_depth(s: Said) -> Inputs | None:
     asked = s.has("depth", "pass", "infeed", "passe", "single") | s.has("compound")
     if not thread or s.has("countersink", "strip"):
         return None
+    turned = s.number_of("angle") and not s.hears("lead", "helix", "deep")
+    asked = asked or bool(turned)  # 29.5 degrees 1/2-13
     if not (asked or (s.hears("slide") and s.has("top", "compound"))):
         return None
     s.has("cut", "single", "point", "slide", "set", "feed", "travel", "external")

@@ -80,6 +80,8 @@ def _nearest(series: str, s: Said) -> Inputs | None:
     return _drill(series, near.name)
 
 
+_FRACTION_IN_MM = re.compile(r"((?:\d+ )?\d+/\d+) ?mm", re.IGNORECASE)
+
 _TO = {
     "mm": "mm",
     "millimetre": "mm",
@@ -104,6 +106,8 @@ def _convert(s: Said) -> Inputs | None:
     if not value:
         return None
     to = next((p for p in s.parts if p.kind == "word" and p.word in _TO), None)
+    if to is None and (inches := _FRACTION_IN_MM.fullmatch(value)):
+        return {"value": f"{inches[1]}in", "to": "mm"}  # there are none of millimetres
     given: Inputs = {"value": value}
     if to is not None:
         to.used = True
