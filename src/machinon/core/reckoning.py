@@ -99,6 +99,7 @@ SUBJECTS = (
     "setting_out.eccentric",
     "setting_out.angles",
     "setting_out.indicator_angle",
+    "setting_out.fine_feed",
     "cutting.speeds",
     "cutting.make_or_buy",
     "cutting.machining",

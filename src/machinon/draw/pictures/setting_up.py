@@ -9,6 +9,29 @@ MOST_LINES = 125  # of a dial that the eye can tell apart
 STEEP = 0.14  # a lean as it is drawn: the true one is far too small to see
 
 
+def fine_feed(s: Sketch) -> None:
+    """From above: the work, and the topslide's way to it, steeper than it is."""
+    angle = math.radians(max(s.v("angle"), 25.0))
+    s.frame(-1.2, -1.2, 1.2, 0.7, (7, 3))
+    s.box(-1.2, 0, 0.7, 0.6, hatch=True)
+    s.line((-1.3, 0.3), (1.2, 0.3), "centre", 1.0)
+    tip = (0.1, -0.02)
+    long = min(1.0, 1.1 / math.sin(angle))
+    start = (tip[0] + long * math.cos(angle), tip[1] - long * math.sin(angle))
+    s.line(start, tip, "cut", 2.4)
+    s.board.arrow(s.p(*tip), s.p(*start), "cut")
+    s.line((start[0] - 0.9, start[1]), start, "thin", 1.0)
+    s.arc(*start, 0.5, 180 - math.degrees(angle), 180, "measured", 1.4)
+    x, y = s.p(*start)
+    s.ask("angle", (s.p(start[0] - 0.75, 0)[0], y + 2.6 * s.size), "to the bed")
+    s.ask("travel", (x + s.size, y), "topslide", "left")
+    left = s.p(-1.2, 0)[0] - s.size
+    s.ask("off", (left, s.p(0, 0)[1]), "off the diameter", "right")
+    right = s.p(1.2, 0)[0]
+    s.tell("a_line", (right, s.p(0, 0.5)[1]), "a line takes off", "left")
+    s.tell("along", (right, s.p(0, 0.5)[1] + 3.4 * s.size), "along", "left")
+
+
 def indicator_angle(s: Sketch) -> None:
     """The lever on the surface, as steep as it stands."""
     angle = math.radians(s.v("angle"))
@@ -263,6 +286,7 @@ def centre_drill(s: Sketch) -> None:
 
 PICTURES = {
     "dial-turns": dial_turns,
+    "fine-feed": fine_feed,
     "indicator-angle": indicator_angle,
     "centre-drill": centre_drill,
     "eccentric-packing": eccentric_packing,

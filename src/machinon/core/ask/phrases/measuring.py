@@ -339,6 +339,20 @@ def _arc_of_radius(s: Said) -> Inputs | None:
     return {"radius": radius, **given} if len(given) == 1 else None
 
 
+@phrase("fine-feed", "topslide at 6 degrees for 0.01 off the diameter")
+def _fine_feed(s: Said) -> Inputs | None:
+    if not s.has("topslide", "compound", "slide"):
+        return None
+    angle = s.take("angle") or (s.behind("at") if s.hears("off") else "")
+    if not angle or s.number_of("taper", "thread", "tpi") or s.hears("taper"):
+        return None
+    size = s.size()
+    s.has("off", "diameter", "move", "for", "how", "far", "does", "at", "to", "takes")
+    s.has("set", "over", "top", "feed", "depth", "with", "take", "a", "of", "much")
+    moves = s.hears("travel") and s.has("travel")
+    return {"travel" if moves else "off": size, "angle": angle} if size else None
+
+
 @phrase("indicator-angle", "indicator at 20 degrees reads 0.05")
 def _lever_indicator(s: Said) -> Inputs | None:
     if not s.has("indicator", "cosine") or not (angle := s.take("angle")):

@@ -22,7 +22,7 @@ LEAST_WARM = 0.3  # degrees: less is no warmth that anybody asks about
 
 @phrase("mass", "weight 50 bar 200 steel")
 def _weight(s: Said) -> Inputs | None:
-    if not s.has("weight"):
+    if not s.has("weight", "volume"):
         return None
     metal = s.take("material") or "steel"
     sizes = s.pair()

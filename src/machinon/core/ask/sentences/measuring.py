@@ -119,6 +119,14 @@ def _stack(t: Teller) -> str:
     return f"Stack {' + '.join(p.split()[0] for p in pieces)}: {told.size('total')}"
 
 
+@tells("fine-feed")
+def _fine_feed(t: Teller) -> str:
+    return (
+        f"The topslide {t.both('travel')} for {t.both('off', 0.0001)} off the "
+        f"diameter; the tool moves {t.size('along')} along"
+    )
+
+
 @tells("indicator-angle")
 def _lever_indicator(t: Teller) -> str:
     moved, reading = t.both("moved"), t.size(float(t.given("reading")))

@@ -5,6 +5,7 @@ from machinon.core.cutting.hardness import SCALES
 from machinon.core.quantity import (
     MASS,
     STRESS,
+    VOLUME,
     rough_text,
     small_text,
     surface_speed_in,
@@ -38,7 +39,8 @@ def _temper_colour(t: Teller) -> str:
 
 @tells("mass")
 def _mass(t: Teller) -> str:
-    return t.rough(float(t["mass"]), MASS)
+    volume = t.rough(float(t["volume"]), VOLUME)
+    return f"{t.rough(float(t['mass']), MASS)}, of {volume}"
 
 
 @tells("thermal-size")

@@ -36,11 +36,13 @@ def _turned_by(t: Teller, key: str) -> str:
 @tells("nut")
 def _nut(t: Teller) -> str:
     older = f" (older ones {t['older_flats']:g} mm)" if t.has("older_flats") else ""
+    across, thick, hole = (
+        t.size(f"washer_{key}") for key in ("outside", "thickness", "hole")
+    )
     return (
         f"Nut: spanner {_turned_by(t, 'across_flats')}{older}, {t.size('height')} "
-        f"high, a thin one {t.size('thin_height')}; washer {t.size('washer_outside')} "
-        f"across, {t.size('washer_thickness')} thick; the screw stands out by "
-        f"{t.both('stands', 0.1)}"
+        f"high, a thin one {t.size('thin_height')}; washer {across} across, {thick} "
+        f"thick, its hole {hole}; the screw stands out by {t.both('stands', 0.1)}"
     )
 
 
