@@ -677,6 +677,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
         0.04783,
     ),
     ("0.01 off with compound at 5.74", "fine-feed", "travel", 0.05),
+    ("move compound 0.1 at 6 degrees how much off", "fine-feed", "off", 0.0209),
     ("volume of 50 x 100 bar", "mass", "volume", 196349.5),
     ("letter drill for 8 mm", "convert", "inch", 0.316),
     ("number drill nearest 5 mm", "convert", "inch", 0.196),

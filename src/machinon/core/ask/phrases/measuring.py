@@ -344,12 +344,12 @@ def _fine_feed(s: Said) -> Inputs | None:
     if not s.has("topslide", "compound", "slide"):
         return None
     angle = s.take("angle") or (s.behind("at") if s.hears("off") else "")
-    if not angle or s.number_of("taper", "thread", "tpi") or s.hears("taper"):
+    if not angle or s.number_of("taper", "thread", "tpi") or s.hears("taper", "depth"):
         return None
     size = s.size()
     s.has("off", "diameter", "move", "for", "how", "far", "does", "at", "to", "takes")
-    s.has("set", "over", "top", "feed", "depth", "with", "take", "a", "of", "much")
-    moves = s.hears("travel") and s.has("travel")
+    moves = s.has("travel") or re.search(r"\bmuch (?:is |comes )?off\b", s.text)
+    s.has("set", "over", "top", "feed", "with", "take", "a", "of", "much", "come")
     return {"travel" if moves else "off": size, "angle": angle} if size else None
 
 
