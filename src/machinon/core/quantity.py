@@ -793,7 +793,7 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     if kind is POWER:
         return f"{_two_figures(value / HORSE_POWER)} hp"
     if kind is MASS:
-        return f"{round(value / POUND, 2):g} lb"
+        return f"{float(f'{value / POUND:.3g}'):.10g} lb"
     if kind is TEMPERATURE:
         return f"{value * 1.8 + 32:.0f} °F"
     if kind is SURFACE_SPEED:

@@ -11,7 +11,15 @@ from msgspec import Struct
 from machinon.core import quantity
 from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import ANGLE, FACTOR, INCH, LENGTH, NUMBER, SLOPE
-from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning, two_of
+from machinon.core.reckoning import (
+    TEXT,
+    Input,
+    Result,
+    Trail,
+    one_of,
+    reckoning,
+    two_of,
+)
 from machinon.core.tables import rows
 from machinon.core.tapers.shanks import shank_ends
 
@@ -287,24 +295,38 @@ def _taper_angle(
     group="Tapers",
     title="Further into a taper: how much to take off",
     usual={"taper": "MT3", "advance": 2},
+    given=(one_of("advance", "diameter_change"),),
     inputs=(
         Input("taper", TEXT, "the taper, by name or ratio"),
-        Input("advance", LENGTH, "how much further in it must go", above=0),
+        Input("advance", LENGTH, "how much further in it must go", None, above=0),
+        Input("diameter_change", LENGTH, "taken off its diameter", None, above=0),
     ),
     results=(
+        Result("advance", LENGTH, "how much further in it goes"),
         Result("diameter_change", LENGTH, "on the diameter"),
         Result("radial_infeed", LENGTH, "at the cross slide, radial"),
     ),
     sources=("geometry: diameter = ratio × advance",),
 )
-def _taper_advance(trail: Trail, taper: str, advance: float) -> dict[str, Any]:
-    named = taper_of(taper, "taper")
-    change = trail.step(
-        "Diameter", f"{named.ratio:.6f} × {advance:g}", named.ratio * advance
-    )
+def _taper_advance(
+    trail: Trail, taper: str, advance: float | None, diameter_change: float | None
+) -> dict[str, Any]:
+    ratio = taper_of(taper, "taper").ratio
+    if advance is None:
+        assert diameter_change is not None
+        advance = trail.step(
+            "Further in", f"{diameter_change:g} / {ratio:.6f}", diameter_change / ratio
+        )
+    else:
+        diameter_change = trail.step(
+            "Diameter", f"{ratio:.6f} × {advance:g}", ratio * advance
+        )
     return {
-        "diameter_change": change,
-        "radial_infeed": trail.step("Radius", f"{change:.5f} / 2", change / 2),
+        "advance": advance,
+        "diameter_change": diameter_change,
+        "radial_infeed": trail.step(
+            "Radius", f"{diameter_change:.5f} / 2", diameter_change / 2
+        ),
     }
 
 

@@ -143,7 +143,7 @@ def taper_setup(s: Sketch) -> None:
 
 def taper_advance(s: Sketch) -> None:
     taper = taper_of(str(s.values["taper"]))
-    advance = s.v("advance")
+    advance = s.r("advance")
     large = taper.large or 25.0
     length = max(taper.length or large * 2.5, advance * 2)
     length = min(length, 0.9 * large / taper.ratio + advance)
@@ -152,7 +152,7 @@ def taper_advance(s: Sketch) -> None:
     s.line((advance, -a), (length + advance, -b), "cut", 2.0)
     s.across("advance", (length, b), (length + advance, b), 2.4)
     x = s.p(length / 2, 0)[0]
-    s.tell("diameter_change", (x, s.p(0, 0)[1] - 1.4 * s.size), "off the diameter")
+    s.ask("diameter_change", (x, s.p(0, 0)[1] - 1.4 * s.size), "off the diameter")
     s.tell("radial_infeed", (x, s.p(0, 0)[1] + 2.4 * s.size), "infeed, radial")
     s.ask("taper", (s.board.width * 0.12, 2.4 * s.size))
 

@@ -178,7 +178,7 @@ def _zone(s: Said) -> Inputs | None:
     if shaft and not zone:  # m6 on a shaft is no thread
         zone = s.take("thread")
         zone = zone if re.fullmatch(r"m\d{1,2}", zone) else ""
-    s.has("limit", "tolerance", "size", "interference")
+    s.has("limit", "tolerance", "size", "interference", "smallest", "largest")
     # a shaft of g6 for a bore stays one; alone with a bore the small letter is its zone
     if s.has("hole", "bore", "ream") and not shaft:
         zone = zone.upper()

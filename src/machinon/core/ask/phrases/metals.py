@@ -214,9 +214,10 @@ def _warm(s: Said) -> Inputs | None:
 
 @phrase("temper-colour", "temper straw")
 def _tempered(s: Said) -> Inputs | None:
-    if not s.has("temper", "tempering", "tempered"):
+    coloured = s.has("colour", "color")
+    if not s.has("temper", "tempering", "tempered") and not coloured:
         return None
-    s.has("colour", "color", "steel", "heat", "c", "degree", "celsius")
+    s.has("steel", "heat", "temperature", "c", "degree", "celsius", "at", "for", "what")
     shade = "pale " if s.has("pale", "light") else ""
     for one in temper_colours():
         uses = [use.strip() for use in one.suits.split(",")]

@@ -67,18 +67,26 @@ def _offset_of_ends(s: Said) -> Inputs | None:
     }
 
 
+# take off for a 0.5 deeper plug
+_TAKEN_FOR = re.compile(r"\btake\s+off\b(?!\s+\d)", re.IGNORECASE)
+
+
 @phrase("taper-advance", "taper 1:20 over 50")
 def _over(s: Said) -> Inputs | None:
     taper = s.take("taper")
     words = ("over", "advance", "further", "deeper", "proud", "stands")
+    into = s.hears("off") and s.hears("take", "taken") and s.has("go", "goes")
     much = s.hears("much") and s.hears("taper")  # in 100 mm
-    if not taper or not (s.has(*words) or much):
+    if not taper or not (s.has(*words) or much or into):
         return None
-    if s.has("deeper", "further") and s.has("take"):  # how far, is asked
+    s.has("taper", "plug", "gauge", "socket", "diameter", "i", "if", "of", "a", "in")
+    s.has("how", "much", "far", "does", "go", "to", "for", "from", "its", "is", "by")
+    size, off = s.size(), s.hears("off") and s.has("off") and s.has("take")
+    if not size:
         return None
-    s.has("taper", "plug", "gauge", "socket", "take", "off")
-    advance = s.size()
-    return {"taper": taper, "advance": advance} if advance else None
+    # if I take so much off, how far it goes; else how much for so far
+    further = off and not _TAKEN_FOR.search(s.text)
+    return {"taper": taper, "diameter_change" if further else "advance": size}
 
 
 @phrase("taper-angle", "taper 25 to 20 over 50")
@@ -162,7 +170,7 @@ def _taper(s: Said) -> Inputs | None:
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
-    s.has("dimension", "dimensions", "inches", "attachment")
+    s.has("dimension", "dimensions", "inches", "attachment", "long", "length")
     shank = shank_ends().get(taper_of(taper).name)
     if shank is not None and shank.draw:
         s.has("draw", "bar", "drawbar", "thread")

@@ -53,6 +53,8 @@ def _set_up(t: Teller) -> str:
 
 @tells("taper-advance")
 def _taper_advance(t: Teller) -> str:
+    if t.given("diameter_change") is not None:
+        return f"It goes in {t.both('advance')} further"
     return (
         f"{t.both('diameter_change')} on the diameter, {t.size('radial_infeed')} a side"
     )

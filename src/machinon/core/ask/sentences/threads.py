@@ -250,5 +250,5 @@ def _gears(t: Teller) -> str:
         f"{a}/{b}" for a, b in zip(first["drivers"], first["driven"], strict=True)
     )
     off = first["error_percent"]
-    exact = "exactly" if abs(off) < 1e-9 else f"off by {off:+.3f} %"
+    exact = "exactly" if abs(off) < 1e-9 else f"off by {off:+.3f} %".replace("-", "−")
     return f"Drivers over driven {wheels}, {exact}"
