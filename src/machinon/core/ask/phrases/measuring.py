@@ -365,8 +365,10 @@ def _lever_indicator(s: Said) -> Inputs | None:
 @phrase("vee", "20 round in a vee")
 def _vee(s: Said) -> Inputs | None:
     stands = s.hears("v") and s.has("v") and s.hears("height", "over", "block")
-    if not (s.has("vee") or stands) or s.has("difference"):
+    if not (s.has("vee") or stands) or s.has("difference") or s.hears("pins"):
         return None
+    if s.hears("what", "which") and s.hears("stands"):
+        return None  # the round is asked, and how high it stands is known
     angle, mouth = s.take("angle"), s.near("mouth", "width")
     for figure, word in pairwise(s.parts):  # a 60 vee
         if word.word == "vee" and figure.text in VEES and not angle:

@@ -208,7 +208,7 @@ def _clearance(s: Said) -> Inputs | None:
 
 @phrase("cap-screw", "counterbore m8")
 def _head(s: Said) -> Inputs | None:
-    if s.has("broach"):
+    if s.has("broach") or s.hears("dimple"):
         return None
     thread = thread_said(s)
     headed = _HEADED.intersection(part.word for part in s.parts)
