@@ -97,9 +97,9 @@ ANGLE = Kind(
     "12.5, 12.5deg or 5d42m38s",
     limit=3600.0,
 )
-# where something stands high: no needle shows that better than to a degree
 # of a gear: millimetres in every shop, an inch shop's gears have a diametral pitch
 MODULE = Kind("module", "mm", {"mm": 1.0}, "1.5", limit=50.0)
+# where something stands high: no needle shows that better than to a degree
 DIRECTION = Kind("direction", "deg", ANGLE.units, "120deg", limit=3600.0)
 NUMBER = Kind("number", "", {}, "3 or 2.5")
 COUNT = Kind("whole number", "", {}, "3 or 12", limit=1_000_000)
@@ -781,7 +781,11 @@ def rough_text(value: float, kind: Kind) -> str:
 
 def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     """The same in the measure that does not come first, for small print; empty where
-    there is none."""
+    there is none.
+
+    >>> other_text(1e9, VOLUME), other_text(1e5, MASS)
+    ('61000 in³', '220000 lb')
+    """
     if inch and kind.inch_unit:
         return text_of(value, kind)
     if kind is FORCE:
@@ -789,11 +793,11 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     if kind is TORQUE:
         return f"{value / POUND_FOOT:.3g} lbf·ft"
     if kind is VOLUME:
-        return f"{value / INCH**3:.3g} in³"
+        return f"{_figures(value / INCH**3)} in³"
     if kind is POWER:
-        return f"{_two_figures(value / HORSE_POWER)} hp"
+        return f"{_figures(value / HORSE_POWER, 2)} hp"
     if kind is MASS:
-        return f"{float(f'{value / POUND:.3g}'):.10g} lb"
+        return f"{_figures(value / POUND)} lb"
     if kind is TEMPERATURE:
         return f"{value * 1.8 + 32:.0f} °F"
     if kind is SURFACE_SPEED:
@@ -801,14 +805,14 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     if kind is FEED:
         return f"{plain(value / INCH, 4)} in/rev"
     if kind is TRAVEL:
-        return f"{_two_figures(value / INCH)} in/min"
+        return f"{_figures(value / INCH, 2)} in/min"
     if kind is ROUGHNESS:
-        return f"{_two_figures(value / MICROINCH)} µin"
+        return f"{_figures(value / MICROINCH, 2)} µin"
     return ""
 
 
-def _two_figures(value: float) -> str:
-    return f"{float(f'{value:.2g}'):g}"
+def _figures(value: float, count: int = 3) -> str:
+    return f"{float(f'{value:.{count}g}'):.10g}"
 
 
 def angle_text(value: float, places: int = 1) -> str:
@@ -847,7 +851,7 @@ def text_of(value: float, kind: Kind, inch: bool = False) -> str:
     if inch and kind.inch_unit:
         return other_text(value, kind)
     if kind is ROUGHNESS:
-        return f"{_two_figures(value)} µm"
+        return f"{_figures(value, 2)} µm"
     if kind in (DURATION, FACTOR, POWER, STIFFNESS, SURFACE_SPEED, TRAVEL, VOLUME):
         return rough_text(value, kind)
     unit = f" {kind.unit}" if kind.unit else ""

@@ -166,7 +166,8 @@ def _unclear(said: str, words: str, size: str, unused: tuple[str, ...]) -> Under
 
 # 10-32 is a thread, and 3/8 a size
 _ADDED = re.compile(
-    r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$|\d\s*(?:mm|in)\s*/\s*\d|\d\s*(?:sin|cos|tan|pi)\b|\bsqrt\b"
+    r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$|\d\s*(?:mm|in)\s*/\s*\d"
+    r"|\d\s*(?:sin|cos|tan|pi)\b|\bsqrt\b"
 )
 _SPOKEN = (
     (re.compile(r"^(?:what is|what's|whats|how much is)\s+", re.IGNORECASE), ""),

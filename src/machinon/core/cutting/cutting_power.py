@@ -3,7 +3,12 @@
 import math
 from typing import Any
 
-from machinon.core.cutting.speeds import TOOLS, usual_feed, usual_speed
+from machinon.core.cutting.speeds import (
+    TOOLS,
+    turning_speed,
+    usual_feed,
+    usual_speed,
+)
 from machinon.core.errors import BadInput
 from machinon.core.materials import material as material_named
 from machinon.core.quantity import (
@@ -107,12 +112,7 @@ def _cutting_power(
     metal = material_named(material)
     if rpm is None:
         speed = surface_speed or usual_speed(material, tool, operation)
-        rpm = trail.step(
-            "Speed",
-            f"1000 × {speed:g} / (π × {diameter:g})",
-            1000 * speed / (math.pi * diameter),
-            ROTATION,
-        )
+        rpm = turning_speed(trail, "Speed", speed, diameter)
     elif not metal.chip:
         raise BadInput("material", f"{metal.name} is ground, not cut.")
     feed = feed_each
@@ -152,6 +152,12 @@ def _cutting_power(
         resists * removed / (2 * math.pi * rpm * 1000),
         TORQUE,
     )
+    force = trail.step(
+        "Force",
+        f"{torque:.5g} × 1000 / {arm:g} / {edges}",
+        torque * 1000 / arm / edges,
+        FORCE,
+    )
     power = trail.step(
         "Power at the edge",
         f"{resists:.5g} × {removed:.5g} / 60000 / 1000",
@@ -172,7 +178,7 @@ def _cutting_power(
         "rpm": rpm,
         "feed_each": feed,
         "resists": resists,
-        "force": torque * 1000 / arm / edges,
+        "force": force,
         "torque": torque,
         "removed": removed,
         "power": power,

@@ -65,6 +65,17 @@ def machine_speed(ideal: float, speeds: Sequence[float]) -> float:
     return max(below) if below else min(speeds)
 
 
+def turning_speed(trail: Trail, what: str, speed: float, diameter: float) -> float:
+    """The speed (rpm) at which a diameter (mm) runs at a surface speed (m/min), as a
+    step of the working. Source: v = π d n / 1000."""
+    return trail.step(
+        what,
+        f"1000 × {speed:g} / (π × {diameter:g})",
+        1000 * speed / (math.pi * diameter),
+        ROTATION,
+    )
+
+
 def usual_feed(operation: str, diameter: float) -> float:
     """A feed to start with, mm a turn, of a cutter a tooth; a diameter in mm."""
     most = OPERATIONS[operation][1]
@@ -128,12 +139,7 @@ def _speeds(
             usual_speed(material, tool, operation),
             SURFACE_SPEED,
         )
-    ideal = trail.step(
-        "Ideal speed",
-        f"1000 × {speed:g} / (π × {diameter:g})",
-        1000 * speed / (math.pi * diameter),
-        ROTATION,
-    )
+    ideal = turning_speed(trail, "Ideal speed", speed, diameter)
     rpm = ideal
     if machine_speeds:
         rpm = trail.step(

@@ -75,6 +75,16 @@ def _cuts_metal(s: Said) -> bool:
     return metal and cut
 
 
+def _metal_and_tool(s: Said) -> tuple[str, Inputs]:
+    """The metal of the work, empty for none, and the tool where it was said by its."""
+    metal, other = s.take("material"), s.take("material")
+    if metal.lower() in _TOOLS:
+        metal, other = other, metal
+    said = [other.lower(), *(tool for tool in _TOOLS if s.has(tool))]
+    tools = [tool for tool in said if tool in _TOOLS]
+    return metal, {"tool": tools[-1]} if tools else {}
+
+
 @phrase("cutting-power", "power to drill 20 mm in steel")
 def _power(s: Said) -> Inputs | None:
     """What a cut takes of the motor; a milled one its width before its depth."""
@@ -82,16 +92,13 @@ def _power(s: Said) -> Inputs | None:
     cuts = s.hears("cutting") or _cuts_metal(s)
     if not asked and not (cuts and s.has("torque", "force", "load")):
         return None
-    metal = s.take("material")
-    if not metal or metal.lower() in _TOOLS:
+    metal, given = _metal_and_tool(s)
+    if not metal:
         return None
-    given: Inputs = {"material": metal}
+    given["material"] = metal
     for operation in ("drill", "mill", "turn"):
         if s.has(operation):
             given["operation"] = operation
-    for tool in _TOOLS:
-        if s.has(tool):
-            given["tool"] = tool
     milled, drilled = (given.get("operation") == word for word in ("mill", "drill"))
     teeth = s.near(*_EACH, kinds=_BARE) if milled else ""
     feed = s.of_each("turn", "rev", "revolution", *_EACH) or s.near("feed")
@@ -134,11 +141,8 @@ def _speed(s: Said) -> Inputs | None:
         return None
     s.has("speed", "rpm", "feed", "surface", "cutting", "lathe", "mill", "end")
     given: Inputs = {"machine_speeds": [rpm.split("r")[0].strip()]} if rpm else {}
-    metal = s.take("material")
-    if metal.lower() in _TOOLS:  # a tool's metal, not the work's
-        given["tool"], metal = metal.lower(), s.take("material")
-    elif (other := s.take("material")).lower() in _TOOLS:
-        given["tool"] = other.lower()
+    metal, tool = _metal_and_tool(s)
+    given |= tool
     if rpm and not metal:  # 0.05 a tooth at 1000 rpm asks another sum
         return None
     teeth = s.near("teeth", kinds=_BARE)
@@ -147,9 +151,6 @@ def _speed(s: Said) -> Inputs | None:
             s.has(operation)
             given["operation"] = operation
             break
-    for tool in _TOOLS:
-        if s.has(tool):
-            given["tool"] = tool
     s.near("pitch")  # how fine a thread is: of no matter for its speed
     diameter = s.take("size") or s.near("diameter") or s.size()
     s.has("diameter", "tool", "cutter", "bar", "bit")

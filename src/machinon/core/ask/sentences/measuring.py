@@ -129,10 +129,7 @@ def _fine_feed(t: Teller) -> str:
 
 @tells("indicator-angle")
 def _lever_indicator(t: Teller) -> str:
-    moved, reading = t.both("moved"), t.size(float(t.given("reading")))
-    return (
-        f"It moved {moved}: {reading} are {100 - float(t['reads_true']):.0f} % too much"
-    )
+    return f"It moved {t.both('moved')}: it shows {t.size('too_much')} too much"
 
 
 @tells("arc")
