@@ -143,7 +143,6 @@ def material(name: str, key: str = "material") -> Material:
 
 _material = material  # the reckoning's own input is called `material`
 
-# which sizes each shape is made of
 # the sizes of each beside its length, with usual ones in mm
 SHAPES = {
     "bar": {"diameter": 50.0},

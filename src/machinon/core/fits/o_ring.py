@@ -73,27 +73,26 @@ def _o_ring_groove(
     least = {"piston": 2 * depth, "bore": 0.0, "face": 2 * width}[where]
     if diameter <= least:
         raise BadInput("diameter", f"Over {least:.3g} mm, or no groove goes into it.")
-    results = {"squeeze": share * 100, "depth": depth, "width": width}
-    if where == "piston":
-        floor = trail.step(
-            "Groove", f"{diameter:g} − 2 × {depth:.4g}", diameter - 2 * depth
-        )
-        inside = trail.step("Ring", f"{floor:.4g} / {STRETCHED:g}", floor / STRETCHED)
-    elif where == "bore":
-        floor = trail.step(
-            "Groove", f"{diameter:g} + 2 × {depth:.4g}", diameter + 2 * depth
-        )
-        inside = trail.step("Ring", "as its rod", diameter)
-    else:
+    lead_in = {}
+    if where == "face":
         floor = diameter
         inside = trail.step("Ring", f"{diameter:g} − 2 × {cord:g}", diameter - 2 * cord)
-    results |= {
-        "groove_diameter": floor,
-        "filled": fill * 100,
-        "ring_inside": inside,
-    }
-    if where != "face":
-        results["lead_in"] = trail.step(
+        trail.notes.append(
+            "For pressure from inside: the ring lies against the groove's outside."
+        )
+    else:
+        out = 1 if where == "bore" else -1
+        floor = trail.step(
+            "Groove",
+            f"{diameter:g} {'+' if out > 0 else '−'} 2 × {depth:.4g}",
+            diameter + out * 2 * depth,
+        )
+        inside = (
+            trail.step("Ring", "as its rod", diameter)
+            if where == "bore"
+            else trail.step("Ring", f"{floor:.4g} / {STRETCHED:g}", floor / STRETCHED)
+        )
+        lead_in["lead_in"] = trail.step(
             "Lead-in",
             f"({cord:g} − {depth:.4g}) / tan {LEAD_IN:g}",
             (cord - depth) / math.tan(math.radians(LEAD_IN)),
@@ -102,12 +101,16 @@ def _o_ring_groove(
         "Corners of the floor 0.2 to 0.4 mm round, edges broken, sides square, the "
         "floor and what slides on it smooth: Ra 1.6 µm still, 0.4 µm moving. Grease it."
     )
-    if where == "face":
-        trail.notes.append(
-            "For pressure from inside: the ring lies against the groove's outside."
-        )
     trail.cautions.append(
         "The ring's maker says which rubber bears the oil, the heat and the pressure; "
         "pressure work is the business of qualified people."
     )
-    return results
+    return {
+        "squeeze": share * 100,
+        "depth": depth,
+        "width": width,
+        "groove_diameter": floor,
+        "filled": fill * 100,
+        "ring_inside": inside,
+        **lead_in,
+    }

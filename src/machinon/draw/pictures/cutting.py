@@ -55,19 +55,12 @@ def cutting_power(s: Sketch) -> None:
     {"turn": _turned, "drill": _drilled, "mill": _milled}[operation](s, d)
     left, right = s.p(-1.5 * d, 0)[0] - s.size, s.p(1.5 * d, 0)[0] + s.size
     top = s.p(0, 0.7 * d)[1]
-    for i, (key, name) in enumerate(
-        (
-            ("force", "force"),
-            ("torque", "torque"),
-            ("power", "power"),
-            ("motor", "motor"),
-        )
-    ):
-        s.tell(key, (right, top + 3.2 * i * s.size), name, "left")
     each = "feed a tooth" if operation == "mill" else "feed a turn"
-    asked = (("operation", ""), ("material", ""), ("feed_each", each), ("rpm", "speed"))
-    for i, (key, name) in enumerate(asked):
-        s.ask(key, (left, top + 3.2 * i * s.size), name or key, "right")
+    names = {"feed_each": each, "rpm": "speed"}
+    for i, key in enumerate(("operation", "material", "feed_each", "rpm")):
+        s.ask(key, (left, top + 3.2 * i * s.size), names.get(key, key), "right")
+    for i, key in enumerate(("force", "torque", "power", "motor")):
+        s.tell(key, (right, top + 3.2 * i * s.size), key, "left")
 
 
 def _turned(s: Sketch, d: float) -> None:

@@ -57,8 +57,8 @@ def o_ring_groove(s: Sketch) -> None:
     grooved = [(-end, depth - gap), (-half, depth - gap), (-half, 0), (half, 0)]
     grooved += [(half, depth - gap), (end, depth - gap), (end, -body), (-end, -body)]
     s.shape([at(*point) for point in grooved], hatch=True)
-    plain_ = [(-end, depth), (end, depth), (end, depth + body), (-end, depth + body)]
-    s.shape([at(*point) for point in plain_], hatch=True)
+    smooth = [(-end, depth), (end, depth), (end, depth + body), (-end, depth + body)]
+    s.shape([at(*point) for point in smooth], hatch=True)
     flat = cord**2 / depth / 2  # as wide as it becomes when it is pressed
     turns = [math.radians(6 * i) for i in range(60)]
     s.shape(

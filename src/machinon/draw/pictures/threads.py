@@ -279,20 +279,20 @@ def taper_pipe_thread(s: Sketch) -> None:
     wide = max(1.5 * end, mouth + 2 * depth)
     s.frame(-useful - body, -wide, gap + 1.2 * useful, wide, (6, 4))
 
-    def teeth(x: float, r: float, long: float, slope: float) -> list[Point]:
-        """Crest and root in turn, from x on."""
+    def teeth(x: float, r: float, long: float) -> list[Point]:
+        """Crest and root in turn, from x on, on a cone that narrows."""
         turns = int(2 * long / pitch)
         return [
-            (x + i * pitch / 2, r + slope * i * pitch / 2 - depth * (i % 2))
+            (x + i * pitch / 2, r - lean * i * pitch / 2 - depth * (i % 2))
             for i in range(turns + 1)
         ]
 
-    over = teeth(-useful, end + useful * lean, useful, -lean)
-    pipe = max(end + useful * lean, over[0][1])
+    pipe = end + useful * lean
+    over = teeth(-useful, pipe, useful)
     outline = [(-useful - body, pipe), (-useful, pipe), *over, (0, end - depth)]
     s.shape([*outline, *((x, -y) for x, y in reversed(outline))])
     deep = useful + pitch
-    inside = teeth(gap, mouth + depth, deep, -lean)
+    inside = teeth(gap, mouth + depth, deep)
     far = (gap + deep, inside[-1][1])
     for side in (1, -1):
         block = [(gap, wide), *inside, far, (gap + deep, wide)]
