@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterable, Sequence
 from typing import Any, TextIO
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import LENGTH, Kind, length_text, other_text, text_of
+from machinon.core.quantity import INCH, LENGTH, Kind, length_text, other_text, text_of
 from machinon.core.reckoning import (
     Answer,
     Reckoning,
@@ -16,7 +16,7 @@ from machinon.core.reckoning import (
     reckon,
     reckonings,
 )
-from machinon.draw.answer_rows import cell, column_head, in_rows
+from machinon.draw.answer_rows import columns, in_rows
 
 Answering = Callable[[dict[str, Any]], dict[str, Any]]
 
@@ -246,6 +246,8 @@ def _help(reckoning: Reckoning) -> str:
             allowed.append("may be left out")
         else:
             allowed.append(f"{given.default} if left out")
+        if given.inch_default is not None:
+            allowed.append(f"{given.inch_default / INCH:g} in with --inch")
         out.append(
             f"  {given.key:<24} {given.meaning} ({_unit(given.kind)}); "
             + ", ".join(allowed)
@@ -289,11 +291,9 @@ def _result(result: Result, value: Any, inch: bool) -> list[str]:
         first, *more = in_rows(list(value), result.kind, inch).split("\n")
         lines = [f"  {result.words + unit:<28} {first}"]
         return lines + [f"{'':<31}{line}" for line in more]
-    rows = [[column_head(result, key, inch) for key in value[0]]]
-    rows += [
-        [cell(v, result.kind_of(key), inch) for key, v in r.items()] for r in value
-    ]
-    wide = [max(map(len, column)) for column in zip(*rows, strict=True)]
+    told = columns(result, value, inch)
+    rows = zip(*told, strict=True)
+    wide = [max(map(len, column)) for column in told]
     table = [
         "   ".join(f"{text:<{w}}" for text, w in zip(row, wide, strict=True)).rstrip()
         for row in rows
@@ -310,8 +310,8 @@ def _said(value: Any, kind: Kind) -> str:
         if kind is LENGTH:
             inch = length_text(value, 0.0001, inch=True)
             return f"{length_text(value, 0.0001)}  ({inch})"
-        other = f"  ({other_text(value, kind)})" if kind.inch_unit else ""
-        return f"{text_of(float(value), kind)}{other}"
+        other = other_text(value, kind)
+        return text_of(float(value), kind) + (f"  ({other})" if other else "")
     if isinstance(value, list | tuple):
         return "; ".join(_said(item, kind) for item in value)
     if isinstance(value, dict):

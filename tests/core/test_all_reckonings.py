@@ -503,6 +503,11 @@ class Tapers(unittest.TestCase):
             for step in answer["drills"]:
                 at_depth = answer["large_diameter"] - slope * step["depth"]
                 self.assertLess(step["drill"], at_depth)
+        inch = reckon("taper-pin", {"pin": "#5", "length": "1.5in"}, inch=True)
+        self.assertEqual(
+            inch.notes[0].partition("; ream")[0],
+            "Drill through with 1/4 in; then 17/64 in to 1 in; then I to 0.5 in",
+        )
 
 
 class PatternsAndMeasuring(unittest.TestCase):

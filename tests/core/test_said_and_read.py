@@ -12,14 +12,17 @@ from machinon.core.quantity import (
     FORCE,
     INCH,
     LENGTH,
+    MASS,
     NUMBER,
     PERCENT,
     ROTATION,
+    STRESS,
     TEMPERATURE,
     TORQUE,
     angle_text,
     both_text,
     decimals,
+    in_both_texts,
     length_text,
     other_text,
     parse,
@@ -103,6 +106,11 @@ class Said(unittest.TestCase):
         self.assertEqual(other_text(100, TORQUE), "73.8 lbf·ft")
         self.assertEqual(other_text(200, TEMPERATURE), "392 °F")
         self.assertEqual(other_text(2, FACTOR), "")
+        self.assertEqual(other_text(400, STRESS), "58000 psi")
+        self.assertAlmostEqual(parse("58ksi", STRESS), 399.896, 3)
+        self.assertAlmostEqual(parse("5lb", MASS), 2.26796, 5)
+        for inch, said in ((False, ("445 N", "100 lbf")), (True, ("100 lbf", "445 N"))):
+            self.assertEqual(in_both_texts(444.82, FORCE, inch), said)
         self.assertEqual(both_text(12.7), "12.7 mm  =  0.5 in")
 
     def test_any_quantity_reads_with_its_unit(self):

@@ -5,7 +5,10 @@ import re
 import unittest
 from itertools import pairwise
 
+from machinon.core.ask.inch_question import inch_question
+from machinon.core.quantity import INCH
 from machinon.core.reckoning import reckonings
+from machinon.draw.answer_rows import columns
 from machinon.draw.drawing import Circle, Line, Shape, Text
 from machinon.draw.pictures import picture_of
 
@@ -167,18 +170,44 @@ class Figures(unittest.TestCase):
                         )
 
     def test_an_inch_shop_s_pictures_are_in_inches(self):
-        for name in ("polygon", "bolt-circle", "keyway", "taper-angle", "press-fit"):
+        metric = {  # what is in millimetres in every shop
+            *("convert", "metal", "knurl", "taper-pipe-thread"),
+            *("change-gears", "expanding-arbor", "pitch", "thread-dial"),  # a pitch
+        }
+        for name in reckonings().keys() - metric:
             reckoning = reckonings()[name]
-            values, answer = (
-                reckoning.read(reckoning.usual),
-                reckoning.answer(reckoning.usual),
-            )
+            asked = inch_question(reckoning)
+            values, answer = reckoning.read(asked, True), reckoning.answer(asked, True)
             said = texts(
                 picture_of(reckoning, values, answer.results, {}, 700, 480, inch=True)
             )
             with self.subTest(name):
-                self.assertTrue(any(text.endswith(" in") for text in said))
-                self.assertFalse(any(text.endswith(" mm") for text in said))
+                self.assertFalse([text for text in said if re.search(r"\bmm\b", text)])
+                if any(answer.units[key] == "mm" for key in answer.results):
+                    self.assertTrue(
+                        any(re.search(r"\d( in$|\.\d{3}|/\d+ in)", t) for t in said)
+                    )
+        drawing, answer = drawn("passes", True, start="2in", finish="1.75in")
+        for row in answer["passes"]:
+            self.assertIn(f"{row['dial'] / INCH:.3f}", texts(drawing))
+
+    def test_the_lengths_of_a_column_are_said_to_the_same_place(self):
+        reckoning = reckonings()["passes"]
+        answer = reckoning.answer({"start": "2in", "finish": "1.75in"}, inch=True)
+        result = next(one for one in reckoning.results if one.key == "passes")
+        size, dial = columns(result, answer["passes"], inch=True)
+        self.assertEqual(size[:3], ["diameter (in)", "1.940", "1.879"])
+        self.assertEqual(dial[-2:], ["0.242", "0.250"])
+
+    def test_a_bare_force_is_newtons_and_its_answer_in_an_inch_shop_pounds(self):
+        reckoning = reckonings()["lever"]
+        asked = {"force": "100", "arm": "10"}
+        values, answer = reckoning.read(asked, True), reckoning.answer(asked, True)
+        said = texts(
+            picture_of(reckoning, values, answer.results, asked, 700, 480, inch=True)
+        )
+        self.assertIn("100 N", said)
+        self.assertIn("18.7 lbf·ft", said)
 
     def test_what_was_typed_is_shown_as_it_was_typed(self):
         reckoning = reckonings()["polygon"]

@@ -111,21 +111,28 @@ TEMPERATURE = Kind(
     "20, 23.5 or 68F",
     limit=2000.0,
 )
-STRESS = Kind(
-    "stress",
-    "MPa",
-    {"mpa": 1.0, "n/mm2": 1.0, "gpa": 1000.0},
-    "400",
-    limit=1e6,
-    least=1e-3,
-)
 POUND = 0.45359237  # kg
 WEIGHT = 9.80665  # N of a kilogram
 TONNE = 1000 * WEIGHT  # N
 POUND_FORCE = POUND * WEIGHT  # N
 POUND_FOOT = POUND_FORCE * FOOT  # N·m
 HORSE_POWER = 550 * POUND_FOOT / 1000  # kW
-MASS = Kind("mass", "kg", {"kg": 1.0, "g": 0.001}, "2.5kg or 40g", limit=1e6)
+PSI = POUND_FORCE / INCH**2  # MPa
+STRESS = Kind(
+    "stress",
+    "MPa",
+    {"mpa": 1.0, "n/mm2": 1.0, "gpa": 1000.0, "psi": PSI, "ksi": 1000 * PSI},
+    "400 or 58000psi",
+    limit=1e6,
+    least=1e-3,
+)
+MASS = Kind(
+    "mass",
+    "kg",
+    {"kg": 1.0, "g": 0.001, "lb": POUND, "oz": POUND / 16},
+    "2.5kg, 40g or 5lb",
+    limit=1e6,
+)
 VOLUME = Kind("volume", "mm³", {"mm3": 1.0, "cm3": 1000.0}, "1200", limit=1e15)
 TORQUE = Kind(
     "torque",
@@ -789,9 +796,13 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     if inch and kind.inch_unit:
         return text_of(value, kind)
     if kind is FORCE:
-        return f"{round(value / POUND_FORCE):d} lbf"
+        return f"{_figures(value / POUND_FORCE)} lbf"
+    if kind is STRESS:
+        return f"{_figures(value / PSI)} psi"
+    if kind is STIFFNESS:
+        return f"{_figures(value * INCH / POUND_FORCE)} lbf/in"
     if kind is TORQUE:
-        return f"{value / POUND_FOOT:.3g} lbf·ft"
+        return f"{_figures(value / POUND_FOOT)} lbf·ft"
     if kind is VOLUME:
         return f"{_figures(value / INCH**3)} in³"
     if kind is POWER:
@@ -809,6 +820,17 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     if kind is ROUGHNESS:
         return f"{_figures(value / MICROINCH, 2)} µin"
     return ""
+
+
+def in_both_texts(value: float, kind: Kind, inch: bool) -> tuple[str, str]:
+    """A force, mass and the like, and the same in the other measure, empty where there
+    is none; an inch shop's pounds stand first.
+
+    >>> in_both_texts(200.0, FORCE, inch=True)
+    ('45 lbf', '200 N')
+    """
+    said, other = rough_text(value, kind), other_text(value, kind)
+    return (other, said) if inch and other else (said, other)
 
 
 def _figures(value: float, count: int = 3) -> str:

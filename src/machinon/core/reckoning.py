@@ -129,6 +129,8 @@ class Input(Struct, frozen=True):
     kind: Kind
     meaning: str
     default: Any = ...
+    # in an inch shop, where a usual figure is another one there; base units as well
+    inch_default: Any = None
     above: float | None = None
     low: float | None = None
     high: float | None = None
@@ -142,6 +144,10 @@ class Input(Struct, frozen=True):
     @property
     def required(self) -> bool:
         return self.default is ...
+
+    def left_out(self, inch: bool = False) -> Any:
+        """Its value where nothing is given, in base units."""
+        return self.inch_default if inch and self.inch_default else self.default
 
     @property
     def words(self) -> str:
@@ -507,6 +513,8 @@ class Reckoning(Struct, frozen=True):
     group: str
     title: str
     usual: Mapping[str, Any]  # a question that one would ask it
+    # what of it is another thing in an inch shop; None: it is not asked there
+    usual_inch: Mapping[str, Any]
     given: tuple[Given, ...]
     inputs: tuple[Input, ...]
     results: tuple[Result, ...]
@@ -526,7 +534,7 @@ class Reckoning(Struct, frozen=True):
             elif asked.required:
                 raise BadInput(asked.key, f"{asked.key} is missing: {asked.meaning}.")
             else:
-                values[asked.key] = asked.default
+                values[asked.key] = asked.left_out(inch)
         for group in self.given:
             group.check(values)
         return values
@@ -632,6 +640,7 @@ def reckoning(
     group: str,
     title: str,
     usual: Mapping[str, Any],
+    usual_inch: Mapping[str, Any] = {},
     given: tuple[Given, ...] = (),
     inputs: tuple[Input, ...],
     results: tuple[Result, ...],
@@ -643,7 +652,7 @@ def reckoning(
         work: Callable[..., Mapping[str, Any]],
     ) -> Callable[..., Mapping[str, Any]]:
         _declared[name] = Reckoning(
-            name, group, title, usual, given, inputs, results, sources, work
+            name, group, title, usual, usual_inch, given, inputs, results, sources, work
         )
         return work
 

@@ -7,7 +7,7 @@ from typing import Any
 from machinon.core.reckoning import Answer, Result, reckonings
 from machinon.desk.paper_parts import Part, abreast, drawn, gap, words, write_parts
 from machinon.desk.sheet import A4_UPRIGHT
-from machinon.draw.answer_rows import cell, column_head, in_rows
+from machinon.draw.answer_rows import columns, in_rows
 from machinon.draw.drawing import Drawing
 from machinon.draw.sketch import figure
 
@@ -74,8 +74,8 @@ def _table(result: Result, rows: list[dict[str, Any]], inch: bool) -> Iterator[P
         ]
         return abreast(*cells)._replace(leads=leads)
 
-    yield row([column_head(result, column, inch) for column in rows[0]], "faint", True)
-    for part in rows:
-        cells = [cell(v, result.kind_of(column), inch) for column, v in part.items()]
+    head, *below = zip(*columns(result, rows, inch), strict=True)
+    yield row(head, "faint", True)
+    for cells in below:
         yield row(cells, "text")
     yield gap(6)

@@ -19,11 +19,10 @@ from machinon.core.quantity import (
     LENGTH,
     NUMBER,
     angle_text,
+    in_both_texts,
     length_range,
     length_text,
-    other_text,
     plain,
-    rough_text,
     small_text,
 )
 from machinon.core.reckoning import TEXT, Input
@@ -57,10 +56,11 @@ def show_effect(figure: Figure, effect: Effect, inch: bool) -> None:
     elif effect.kind is NUMBER:
         figure.show_text(plain(value, 1), "", "", ink, effect.answer)
     else:
+        said, other = in_both_texts(value, effect.kind, inch)
         figure.show_text(
-            rough_text(value, effect.kind),
+            said,
             "",
-            other_text(value, effect.kind),
+            other,
             ink,
             effect.answer,
         )

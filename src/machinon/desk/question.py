@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import LENGTH, length_text, typed_again
+from machinon.core.quantity import LENGTH, ROUGH, length_text, typed_again
 from machinon.core.reckoning import Answer, Input, Reckoning, plain_name
 
 
@@ -87,5 +87,6 @@ def as_typed(value: Any, given: Input, inch: bool) -> str:
         return "yes" if value else "no"
     if given.kind is LENGTH and inch:
         return length_text(float(value), 0.0001, False)
-    unit = given.kind.unit if inch and given.kind.inch_unit else ""
+    said = given.kind.inch_unit or given.kind in ROUGH
+    unit = given.kind.unit if inch and said else ""
     return f"{typed_again(float(value))}{unit}"

@@ -25,7 +25,9 @@ from machinon.core.ask.sentences import sentence
 from machinon.core.errors import MachinonError
 from machinon.core.quantity import (
     LENGTH,
+    ROUGH,
     Kind,
+    in_both_texts,
     length_text,
     other_text,
 )
@@ -57,7 +59,7 @@ from machinon.desk.widgets import (
     scrolled,
     set_ink,
 )
-from machinon.draw.answer_rows import cell, column_head, entry, in_rows
+from machinon.draw.answer_rows import cell, columns, entry, in_rows
 from machinon.draw.drawing import Drawing
 from machinon.draw.pictures import picture_of
 from machinon.draw.sketch import figure
@@ -320,7 +322,7 @@ class ReckonerPage(QWidget):
         """Open a reckoning with its usual question."""
         reckoning = reckonings()[name]
         own = self._own.of(reckoning)
-        self._ask(reckoning, own.with_usual(reckoning), own.whose)
+        self._ask(reckoning, own.with_usual(reckoning, self.inch), own.whose)
 
     # -- asking ----------------------------------------------------------
 
@@ -421,6 +423,8 @@ class ReckonerPage(QWidget):
                 length_text(value, step, i) for i in (self.inch, not self.inch)
             )
             return first, other
+        if kind in ROUGH:
+            return in_both_texts(value, kind, self.inch)
         return figure(value, kind, self.inch), other_text(value, kind, self.inch)
 
     def _share(self, columns: int) -> None:
@@ -445,13 +449,11 @@ class ReckonerPage(QWidget):
         grid.setVerticalSpacing(self.look.px(2))
         # lines that wrap need a place each; figures stand in one, however many
         apart = any(isinstance(part, str) for part in rows[0].values())
-        for at, column in enumerate(rows[0]):
-            head = column_head(result, column, self.inch)
+        told = columns(result, rows, self.inch)
+        for at, (column, (head, *cells)) in enumerate(zip(rows[0], told, strict=True)):
             grid.addWidget(label(head, "faint", wrap=True), 0, at)
-            values = [part.get(column) for part in rows]
-            cells = [cell(v, result.kind_of(column), self.inch) for v in values]
             for down, text in enumerate(cells if apart else ["\n".join(cells)], 1):
-                said = isinstance(values[down - 1], str)
+                said = isinstance(rows[down - 1].get(column), str)
                 grid.addWidget(label(text, wrap=said), down, at)
         return grid
 

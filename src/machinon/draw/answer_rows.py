@@ -1,11 +1,13 @@
 """The lists and tables of an answer as they are read: short figures, in rows."""
 
+import re
 from typing import Any
 
 from machinon.core.quantity import ANGLE, LENGTH, PERCENT, Kind, length_text, plain
 from machinon.core.reckoning import Result, plain_name
 from machinon.draw.sketch import figure
 
+_NUMBER = re.compile(r"[−-]?\d+(\.\d+)?").fullmatch
 MOST_LISTED = 400  # figures of one list; a longer one says how many more there are
 
 
@@ -27,10 +29,30 @@ def entry(value: Any, kind: Kind, inch: bool) -> str:
     return cell(value, kind, inch)
 
 
-def column_head(result: Result, key: str, inch: bool) -> str:
-    """The head of a table's column, with its unit where it is a length."""
-    unit = f" ({'in' if inch else 'mm'})" if result.kind_of(key) is LENGTH else ""
-    return plain_name(key) + unit
+def columns(result: Result, rows: list[dict[str, Any]], inch: bool) -> list[list[str]]:
+    """The columns of a table, each under its name, its lengths to the same place."""
+    found = []
+    for key in rows[0]:
+        kind = result.kind_of(key)
+        cells = [cell(row.get(key), kind, inch) for row in rows]
+        head = plain_name(key)
+        if kind is LENGTH:
+            head += f" ({'in' if inch else 'mm'})"
+            cells = _to_one_place(cells)
+        found.append([head, *cells])
+    return found
+
+
+def _to_one_place(cells: list[str]) -> list[str]:
+    """Decimal numbers with as many places each as the longest of them."""
+    places = {text: len(text.partition(".")[2]) for text in cells if _NUMBER(text)}
+    most = max(places.values(), default=0)
+    return [
+        f"{text}{'' if '.' in text else '.'}{'0' * (most - places[text])}"
+        if most and text in places
+        else text
+        for text in cells
+    ]
 
 
 def cell(value: Any, kind: Kind, inch: bool) -> str:

@@ -12,8 +12,8 @@ from machinon.core.quantity import (
     LENGTH,
     ROUGH,
     Kind,
+    in_both_texts,
     length_text,
-    rough_text,
     text_of,
 )
 from machinon.core.reckoning import FLAG, Reckoning
@@ -87,17 +87,20 @@ class Sketch(Plane):
     def said(self, key: str) -> str:
         """An input as typed, else its value in the preferred unit, given or worked
         out."""
-        if self.typed.get(key):
-            return self.typed[key]
-        value = self.results.get(key) if self._is_found(key) else self.values.get(key)
         kind = next(given.kind for given in self.asked.inputs if given.key == key)
+        typed = self.typed.get(key, "")
+        if typed:  # a bare force is newtons in every shop
+            bare = kind in ROUGH and typed[-1].isdigit()
+            return f"{typed} {kind.unit}" if bare else typed
+        found = self._is_found(key)
+        value = self.results.get(key) if found else self.values.get(key)
         if value is None:
             return "–"
         if isinstance(value, tuple):
             if len(value) != 1 or isinstance(value[0], dict):
                 return f"{len(value)} given"
             (value,) = value
-        return figure(value, kind, self.inch)
+        return figure(value, kind, self.inch and (found or kind not in ROUGH))
 
     def ask(
         self, key: str, at: Point, name: str = "", anchor: Anchor = "centre"
@@ -276,5 +279,5 @@ def figure(value: Any, kind: Kind, inch: bool) -> str:
     if kind is ANGLE:
         return f"{float(value):.4f}".rstrip("0").rstrip(".").replace("-", "−") + "°"
     if kind in ROUGH:
-        return rough_text(float(value), kind)
+        return in_both_texts(float(value), kind, inch)[0]
     return text_of(float(value), kind, inch)

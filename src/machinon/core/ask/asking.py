@@ -15,7 +15,6 @@ from machinon.core.ask.sentences import sentence
 from machinon.core.errors import BadInput
 from machinon.core.quantity import parse
 from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
-from machinon.core.setting_out.gauge_stack import INCH_SET
 
 MOST_FOUND = 12
 MOST_LETTERS = 200
@@ -220,9 +219,7 @@ def _asked(
     usual = {key: reckoning.usual[key] for key in _USUAL.get(reckoning.name, ())}
     target = str(candidate.inputs.get("target", ""))
     if reckoning.name == "gauge-stack" and Said(inch=inch).in_inches(target):
-        usual["pieces"] = [f"{size}in" for size in INCH_SET]
-    if reckoning.name == "passes" and inch and "division" not in mine.inputs:
-        usual |= {"division": "0.001in", "finish_cut": "0.004in"}
+        usual["pieces"] = reckoning.usual_inch["pieces"]
     inputs = {**usual, **mine.inputs, **candidate.inputs}
     assumed = [key for key in usual if key not in {**mine.inputs, **candidate.inputs}]
     words = _in_words(reckoning, candidate.inputs, {key: usual[key] for key in assumed})

@@ -5,6 +5,7 @@ from typing import Any
 
 from msgspec import Struct
 
+from machinon.core.ask.inch_question import inch_question
 from machinon.core.quantity import as_kept
 from machinon.core.reckoning import Reckoning
 from machinon.core.shop.belongings import Belongings
@@ -21,9 +22,13 @@ class Own(Struct, frozen=True):
     inputs: Mapping[str, Any] = {}
     whose: tuple[str, ...] = ()
 
-    def with_usual(self, reckoning: Reckoning) -> dict[str, Any]:
-        """The usual question of a reckoning, about what the shop owns."""
-        return {**reckoning.usual, **self.inputs}
+    def with_usual(self, reckoning: Reckoning, inch: bool = False) -> dict[str, Any]:
+        """The usual question of a reckoning, about what the shop owns.
+
+        inch: as an inch shop would ask it.
+        """
+        usual = inch_question(reckoning) if inch else reckoning.usual
+        return {**usual, **self.inputs}
 
 
 class OwnFigures(Struct, frozen=True):

@@ -4,7 +4,15 @@ import math
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import COUNT, DURATION, FACTOR, FEED, LENGTH, ROTATION
+from machinon.core.quantity import (
+    COUNT,
+    DURATION,
+    FACTOR,
+    FEED,
+    INCH,
+    LENGTH,
+    ROTATION,
+)
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckon, reckoning
 
 
@@ -32,7 +40,9 @@ from machinon.core.reckoning import TEXT, Input, Result, Trail, reckon, reckonin
         ),
         Input("start", LENGTH, "diameter now", None, above=0),
         Input("finish", LENGTH, "diameter wanted", None, above=0),
-        Input("most", LENGTH, "deepest pass, radial", 1.0, above=0, high=20),
+        Input(
+            "most", LENGTH, "deepest pass, radial", 1.0, 0.04 * INCH, above=0, high=20
+        ),
         Input("rpm", ROTATION, "speed; else by the material", None, above=0),
         Input("material", TEXT, "what is cut", None),
         Input(

@@ -12,6 +12,7 @@ from machinon.core.quantity import (
     COUNT,
     FOOT,
     FORCE,
+    INCH,
     LENGTH,
     MASS,
     NUMBER,
@@ -40,8 +41,8 @@ MOST_PASSES = 2000  # that are listed
     inputs=(
         Input("start", LENGTH, "size now", above=0, high=5000),
         Input("finish", LENGTH, "size wanted", above=0, high=5000),
-        Input("most", LENGTH, "deepest pass", default=1.0, above=0, high=20),
-        Input("finish_cut", LENGTH, "last pass", default=0.1, low=0, high=5),
+        Input("most", LENGTH, "deepest pass", 1.0, 0.04 * INCH, above=0, high=20),
+        Input("finish_cut", LENGTH, "last pass", 0.1, 0.004 * INCH, low=0, high=5),
         Input(
             "on",
             TEXT,
@@ -57,7 +58,13 @@ MOST_PASSES = 2000  # that are listed
             choices=("diameter", "radius"),
         ),
         Input(
-            "division", LENGTH, "one line as it reads", default=0.02, above=0, high=1
+            "division",
+            LENGTH,
+            "one line as it reads",
+            default=0.02,
+            inch_default=0.001 * INCH,
+            above=0,
+            high=1,
         ),
     ),
     results=(
@@ -268,6 +275,7 @@ def _grinding_allowance(
         "unbalance_radius": 100,
         "rpm": 500,
     },
+    usual_inch={"unbalance_mass": "0.5lb"},
     inputs=(
         Input("outside_diameter", LENGTH, "of the disc", above=0, high=5000),
         Input("bore", LENGTH, "of the disc", default=0.0, low=0),
@@ -355,6 +363,7 @@ def _rotating_limit(
     group="Cutting",
     title="Torque of a handle, key or spanner",
     usual={"force": 200, "arm": 300},
+    usual_inch={"force": "45lbf"},
     inputs=(
         Input("force", FORCE, "at the hand", above=0),
         Input("arm", LENGTH, "from the axis", above=0),

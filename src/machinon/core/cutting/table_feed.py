@@ -20,6 +20,7 @@ from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning
         "diameter": 12,
         "width": 4,
     },
+    usual_inch={"turn": "0.1in"},
     given=(one_of("feed", "travel"),),
     inputs=(
         Input("rpm", ROTATION, "of the cutter", None, above=0),

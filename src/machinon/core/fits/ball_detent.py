@@ -28,6 +28,7 @@ def side_force(ball: float, depth: float, spring: float) -> float:
     group="Fits and materials",
     title="What a sprung ball holds",
     usual={"ball": 6, "depth": 0.8, "spring": 10, "radius": 25},
+    usual_inch={"spring": "2lbf"},
     inputs=(
         Input("ball", LENGTH, "diameter of the ball", above=0),
         Input("depth", LENGTH, "of the ball in its recess", above=0),

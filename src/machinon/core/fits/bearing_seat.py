@@ -42,6 +42,7 @@ def usual_clearance(bore: float) -> tuple[float, float, str]:
     group="Fits and materials",
     title="What a bearing's seat leaves of its play",
     usual={"bore": 25, "play_least": -0.011, "play_most": -0.002},
+    usual_inch={"bore": 25},
     inputs=(
         Input("bore", LENGTH, "of the bearing", above=2.5, high=120),
         Input(

@@ -109,6 +109,7 @@ def _chosen(key: str | None, shaft: float, standard: str) -> Key:
     group="Measuring over and across",
     title="A keyway: key, depths, and the size read across",
     usual={"shaft_diameter": 25},
+    usual_inch={"standard": "inch"},
     inputs=(
         Input("shaft_diameter", LENGTH, "of shaft or bore", above=0, high=1000),
         Input("key", TEXT, "such as 8x7; else by the table", default=None),

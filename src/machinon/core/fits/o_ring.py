@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import LENGTH, PERCENT
+from machinon.core.quantity import INCH, LENGTH, PERCENT
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
 
@@ -29,6 +29,7 @@ def squeeze_of(cord: float, kind: str) -> float:
     group="Fits and materials",
     title="The groove of an O-ring",
     usual={"cord": 2.62, "diameter": 30},
+    usual_inch={"cord": 0.103 * INCH},
     inputs=(
         Input("cord", LENGTH, "thickness of the ring", low=0.5, high=20),
         Input("diameter", LENGTH, "that it seals on; a face's groove outside", above=0),

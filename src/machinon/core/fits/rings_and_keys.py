@@ -14,6 +14,7 @@ from machinon.core.tables import rows
     group="Measuring over and across",
     title="Groove for a circlip on a shaft or in a bore",
     usual={"diameter": 20},
+    usual_inch={"diameter": 20},
     inputs=(
         Input("diameter", LENGTH, "of the shaft or bore", above=0, high=100),
         Input("kind", TEXT, "where it sits", "shaft", choices=("shaft", "bore")),
@@ -111,6 +112,7 @@ def _e_clip(trail: Trail, diameter: float) -> dict[str, Any]:
     group="Measuring over and across",
     title="A Woodruff key: cutter and depths",
     usual={"shaft": 25},
+    usual_inch={"shaft": None, "key": "606"},
     inputs=(
         Input("shaft", LENGTH, "diameter of the shaft", None, above=0, high=200),
         Input("key", TEXT, "such as 6x9, or an inch number such as 404", None),

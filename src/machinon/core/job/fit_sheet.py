@@ -11,9 +11,9 @@ from machinon.core.quantity import (
     LENGTH,
     NUMBER,
     angle_text,
+    in_both_texts,
     length_text,
     plain,
-    rough_text,
     small_text,
 )
 from machinon.core.shop.things import Surface
@@ -249,5 +249,5 @@ def _effect(effect: Effect, inch: bool) -> str:
     elif effect.kind is NUMBER:
         said = plain(value, 1)
     else:
-        said = rough_text(value, effect.kind)
+        said = in_both_texts(value, effect.kind, inch)[0]
     return f"{effect.name}: {said}"

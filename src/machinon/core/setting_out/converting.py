@@ -61,6 +61,7 @@ def _convert(trail: Trail, value: float, to: str | None) -> dict[str, Any]:
     group="Setting up",
     title="A travel in turns and lines of a handle",
     usual={"travel": "25mm", "turn": "0.1in", "division": "0.001in"},
+    usual_inch={"travel": "1in", "turn": "2mm", "division": "0.02mm"},
     inputs=(
         Input("travel", LENGTH, "to wind the slide", above=0, high=5000),
         Input("turn", LENGTH, "one turn of the handle, as the dial counts", above=0),

@@ -3,7 +3,7 @@
 import math
 from typing import Any
 
-from machinon.core.quantity import ANGLE, LENGTH
+from machinon.core.quantity import ANGLE, INCH, LENGTH
 from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning
 
 
@@ -18,7 +18,13 @@ from machinon.core.reckoning import Input, Result, Trail, one_of, reckoning
         Input("travel", LENGTH, "of the topslide", None, above=0, high=200),
         Input("angle", ANGLE, "from the line of the bed", 5.74, above=0, high=90),
         Input(
-            "division", LENGTH, "one line of its dial, travel", 0.02, above=0, high=1
+            "division",
+            LENGTH,
+            "one line of its dial, travel",
+            default=0.02,
+            inch_default=0.001 * INCH,
+            above=0,
+            high=1,
         ),
     ),
     results=(

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import COUNT, LENGTH
+from machinon.core.quantity import COUNT, INCH, LENGTH
 from machinon.core.reckoning import Input, Result, Trail, reckoning
 
 UNIT = 1e-5  # mm: sizes are compared as whole hundredths of a micron
@@ -92,6 +92,10 @@ def _nearest(
     usual={
         "target": 41.275,
         "pieces": METRIC_SET,
+    },
+    usual_inch={
+        "target": 1.6285 * INCH,
+        "pieces": [size * INCH for size in INCH_SET],
     },
     inputs=(
         Input("target", LENGTH, "the size wanted", above=0),

@@ -17,6 +17,7 @@ INCH_DEPTH = 2.157
     group="Holes, patterns and dividing",
     title="A spur gear: blank, depth and size over its teeth",
     usual={"teeth": 30, "module": 2, "mate": 45},
+    usual_inch={"module": None, "dp": 12},
     given=(one_of("module", "dp"),),
     inputs=(
         Input("teeth", COUNT, "of the gear", low=6, high=500),

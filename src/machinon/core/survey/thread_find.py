@@ -151,6 +151,7 @@ def _decides(first: Thread, second: Thread) -> str:
     group="Threads",
     title="Which thread it is, from a diameter and a pitch",
     usual={"measured_major": 7.85, "tpi": 18},
+    usual_inch={"measured_major": 0.309 * INCH},
     given=(one_of("measured_major", "measured_minor"), at_most_one_of("pitch", "tpi")),
     inputs=(
         Input("measured_major", LENGTH, "over the crests", default=None, above=0),

@@ -22,6 +22,7 @@ from machinon.core.tapers.tapers import taper_of
         "wall": 5,
         "play": 0.04,
     },
+    usual_inch={"pitch": "20tpi"},
     inputs=(
         Input("taper", TEXT, "of the screw: 1:10, or 5deg a side"),
         Input("pitch", PITCH, "of the screw", above=0, high=10),

@@ -4,7 +4,7 @@ import math
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import ANGLE, LENGTH, NUMBER
+from machinon.core.quantity import ANGLE, INCH, LENGTH, NUMBER
 from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
 
 HOLDS_BELOW = 7.0  # degrees of half angle: steeper ones let go by themselves
@@ -15,6 +15,7 @@ HOLDS_BELOW = 7.0  # degrees of half angle: steeper ones let go by themselves
     group="Tapers",
     title="The other half of a measured taper",
     usual={"ratio": 0.0502, "diameter": 23.85, "length": 70},
+    usual_inch={"diameter": 0.938 * INCH},
     inputs=(
         Input(
             "ratio", NUMBER, "change of diameter per length, measured", above=0, high=4
@@ -25,7 +26,14 @@ HOLDS_BELOW = 7.0  # degrees of half angle: steeper ones let go by themselves
         Input("length", LENGTH, "length over which the two should touch", above=0),
         Input("film", LENGTH, "gap that blue still bridges", 0.003, above=0, high=0.05),
         Input("stand_off", LENGTH, "how far it may stand in or out", 0.5, above=0),
-        Input("travel", LENGTH, "of the indicator along the axis", 50.0, above=0),
+        Input(
+            "travel",
+            LENGTH,
+            "of the indicator along the axis",
+            default=50.0,
+            inch_default=2 * INCH,
+            above=0,
+        ),
     ),
     results=(
         Result("half_angle_lower", ANGLE, "smallest half angle"),

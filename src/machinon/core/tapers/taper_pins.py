@@ -2,7 +2,7 @@
 
 import functools
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from machinon.core import quantity
@@ -10,7 +10,7 @@ from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import INCH, LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
-from machinon.core.threads.tapping import drills
+from machinon.core.threads.tapping import drill_named, drills, drills_of
 
 METRIC_RATIO = 1 / 50  # ISO 2339
 INCH_RATIO = 0.25 / 12  # a quarter inch to the foot
@@ -31,6 +31,7 @@ def taper_pins() -> Mapping[str, float]:
     group="Tapers",
     title="A taper pin's ends and its step drills",
     usual={"pin": "6", "length": 40},
+    usual_inch={"pin": "#5", "length": 1.5 * INCH},
     inputs=(
         Input("pin", TEXT, "#5 for an inch number; a bare number is a metric pin"),
         Input("length", LENGTH, "of the hole the pin goes through", above=0, high=500),
@@ -70,6 +71,7 @@ def _taper_pin(
             large - (length - large_end_at) * ratio,
         )
         reamer = f"taper pin reamer {word}, 1/4 in per foot"
+        known = drills_of(("fraction", "number", "letter"))
     else:
         small = quantity.parse(word, key="pin", above=0, high=50)
         if f"{small:g}" not in taper_pins():
@@ -82,6 +84,7 @@ def _taper_pin(
             small + (length - large_end_at) * ratio,
         )
         reamer = f"taper pin reamer {small:g} mm, 1:50"
+        known = drills("metric")
     if small <= 0:
         raise BadInput(
             "length",
@@ -98,12 +101,12 @@ def _taper_pin(
             f"{large:.4f} − ({depth:g} − {large_end_at:g}) × {ratio:.5g} − {ALLOWANCE}",
             large - (depth - large_end_at) * ratio - ALLOWANCE,
         )
-        below = [drill for drill in drills("metric") if drill.size <= size + 1e-9]
+        below = [drill for drill in known if drill.size <= size + 1e-9]
         if below:
             steps.append({"drill": below[-1].size, "depth": depth})
     trail.notes.append(
-        "Drill through with the first, the others to their depth; ream until the pin "
-        "stands proud by what it will be driven."
+        f"{_drilling(steps)}; ream until the pin stands proud by what it will be "
+        "driven."
     )
     return {
         "large_diameter": large,
@@ -111,3 +114,15 @@ def _taper_pin(
         "drills": steps,
         "reamer": reamer,
     }
+
+
+def _drilling(steps: Sequence[Mapping[str, float]]) -> str:
+    """The step drills in their order, the first one through."""
+    if not steps:
+        return "No drill goes before the reamer"
+    first, *others = (drill_named(step["drill"]) for step in steps)
+    then = [
+        f"{drill} to {step['depth']:.4g} mm"
+        for drill, step in zip(others, steps[1:], strict=True)
+    ]
+    return f"Drill through with {'; then '.join([first, *then])}"

@@ -4,7 +4,7 @@ import math
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import ANGLE, LENGTH, NUMBER
+from machinon.core.quantity import ANGLE, INCH, LENGTH, NUMBER
 from machinon.core.reckoning import TEXT, Input, Result, Trail, one_of, reckoning
 from machinon.core.tapers.tapers import taper_of
 
@@ -17,6 +17,7 @@ ALONG = ("axis", "slide")
     group="Tapers",
     title="Set the machine to a taper",
     usual={"taper": "MT3", "method": "indicator", "travel": 60},
+    usual_inch={"travel": 2 * INCH},
     inputs=(
         Input("taper", TEXT, "the taper, by name, ratio or large/small/length"),
         Input(
@@ -43,7 +44,13 @@ ALONG = ("axis", "slide")
             choices=ALONG,
         ),
         Input(
-            "sine_length", LENGTH, "of the sine bar", default=100.0, above=0, high=1000
+            "sine_length",
+            LENGTH,
+            "of the sine bar",
+            default=100.0,
+            inch_default=5 * INCH,
+            above=0,
+            high=1000,
         ),
         Input(
             "length_between_centres",
@@ -191,6 +198,7 @@ def _tailstock(
     group="Setting up",
     title="Stack under a sine bar",
     usual={"angle": 30, "length": 100},
+    usual_inch={"length": 5 * INCH},
     inputs=(
         Input("angle", ANGLE, "to set", low=0, high=90),
         Input("length", LENGTH, "of the sine bar", above=0, high=2000),

@@ -341,6 +341,7 @@ def _taper_advance(
         "height_high": 40,
         "reading_high": 52,
     },
+    usual_inch={"reading_high": 2.1 * INCH},
     inputs=(
         Input("roller", LENGTH, "diameter of each roller", above=0),
         Input("height_low", LENGTH, "blocks under the rollers, low", low=0),

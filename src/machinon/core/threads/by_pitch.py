@@ -24,6 +24,7 @@ THICK = 100.0  # pitches: of any thread that thick the depth a side is the same
     group="Threads",
     title="A pitch: threads to the inch, lead, depth and wires",
     usual={"pitch": "1.5"},
+    usual_inch={"pitch": "20tpi"},
     inputs=(
         Input(
             "pitch", PITCH, "the pitch, or threads per inch as 8tpi", low=0.05, high=26

@@ -135,6 +135,7 @@ def trains(
         "leadscrew": 4,
         "gears": [20, 25, 30, 35, 40, 45, 50, 60, 65, 80, 100, 127],
     },
+    usual_inch={"leadscrew": "8tpi"},
     given=(one_of("pitch", "tpi"),),
     inputs=(
         Input("pitch", PITCH, "pitch to cut", default=None, above=0, high=100),

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from machinon.core.quantity import LENGTH, PERCENT
+from machinon.core.quantity import INCH, LENGTH, PERCENT
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.threads.screw_thread import Thread, known_threads
 from machinon.core.threads.screws import clearance_holes
@@ -21,6 +21,7 @@ LOOSEST = 1.25  # times a screw: a hole wider than this is no hole for it
     group="Threads",
     title="What a hole can be tapped to, and which screw goes through",
     usual={"hole": 8.4},
+    usual_inch={"hole": 0.332 * INCH},
     inputs=(Input("hole", LENGTH, "as it is", above=0, high=150),),
     results=(
         Result(

@@ -171,18 +171,19 @@ def passes(s: Sketch) -> None:
         top = high + 0.15 * gap
         s.shape([(0, top), *points, (wide, top)], hatch=True)
     shown = 12
+    line = max(s.v("division"), 0.01)  # no more figures than the dial has
     for i, row in enumerate(done[:shown]):
         x, y = s.p((i + 1.5) * step, row[on] * share)
         s.board.text(
             (x, y - 0.9 * s.size),
-            length_text(row[on], 0.01, s.inch, unit=False),
+            length_text(row[on], line, s.inch, unit=False),
             0.9 * s.size,
             "measured",
             backed=True,
         )
         s.board.text(
             (x, s.p(0, floor)[1] + 1.2 * s.size),
-            f"{row['dial']:.2f}",
+            length_text(row["dial"], line, s.inch, unit=False),
             0.9 * s.size,
             "cut",
         )

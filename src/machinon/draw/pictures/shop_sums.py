@@ -41,7 +41,8 @@ def side_offset(s: Sketch) -> None:
     s.tell("plus", (s.p(off, 0)[0], y), "axis to")
     s.tell("minus", (s.p(-off, 0)[0], y), "axis to")
     s.ask("cutter", (s.p(off, 0)[0], s.p(0, reach * 0.3)[1]), "cutter")
-    s.ask("centre", (s.p(0, 0)[0], y), f"middle at {middle:g}" if middle else "middle")
+    at = f" at {length_text(middle, 0.01, s.inch)}" if middle else ""
+    s.ask("centre", (s.p(0, 0)[0], y), f"middle{at}")
 
 
 def saw_slot(s: Sketch) -> None:
@@ -273,7 +274,7 @@ def straightness(s: Sketch) -> None:
     rise = s.r("slope") / 100 * s.v("spacing") * (count - 1)
     s.line((0, mean - rise / 2), (wide, mean + rise / 2), "cut", 2.0)
     top = s.floor * 0.12
-    s.tell("slope", (s.board.width * 0.3, top), "in 100 mm")
+    s.tell("slope", (s.board.width * 0.3, top), f"in {length_text(100, 1, s.inch)}")
     s.tell("bow", (s.board.width * 0.55, top), "bow")
     s.tell("shim", (s.board.width * 0.8, top), "shim")
     s.note("heights drawn enlarged", (s.board.width / 2, s.floor - 0.8 * s.size))

@@ -3,6 +3,7 @@
 import math
 
 from machinon.core.tapers.tapers import Taper, taper_of
+from machinon.core.threads.tapping import drill_named
 from machinon.draw.sketch import Sketch
 
 
@@ -220,7 +221,7 @@ def taper_pin(s: Sketch) -> None:
         at = s.p(depth, 0)
         s.board.text(
             (at[0] - 2.6 * s.size, at[1] - (1.2 - 1.3 * (i % 2)) * s.size),
-            f"{step['drill']:g}",
+            drill_named(step["drill"]),
             s.size,
             "cut",
             backed=True,
@@ -232,7 +233,7 @@ def taper_pin(s: Sketch) -> None:
     s.across("length", (0, wide), (length, wide), 1.8)
     s.ask("pin", (s.board.width * 0.1, s.floor - 1.4 * s.size))
     s.note(
-        "orange: step drills, mm, before the reamer",
+        "orange: step drills before the reamer",
         (s.board.width / 2, s.floor - 0.8 * s.size),
     )
 

@@ -2,7 +2,7 @@
 
 import math
 
-from machinon.core.quantity import INCH
+from machinon.core.quantity import INCH, length_text
 from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.threads.taper_pipe import TAPER
 from machinon.core.threads.tapping import insert_hole
@@ -247,7 +247,10 @@ def change_gears(s: Sketch) -> None:
     s.ask("gears", (s.board.width * 0.8, y), "wheels there are")
     low = s.p(0, -big)[1] + 1.6 * s.size
     wrong = best["error_percent"]
-    says = "exact" if wrong == 0 else f"{wrong:+.4f} mm per 100 mm".replace("-", "−")
+    off = (
+        f"{0.12 * wrong:+.5f} in per foot" if s.inch else f"{wrong:+.4f} mm per 100 mm"
+    )
+    says = "exact" if wrong == 0 else off.replace("-", "−")
     mounts = "" if best["mounts"] else "; may not mount by the sum rule"
     s.note(
         f"{' × '.join(map(str, drivers))} drive {' × '.join(map(str, driven))}: "
@@ -317,8 +320,8 @@ def taper_pipe_thread(s: Sketch) -> None:
             ("by_hand", "goes in by hand"),
             ("depth", "thread deep"),
             ("least_hole", "straight hole"),
-            ("drill", "its drill"),
-            ("inch_drill", "or"),
+            ("inch_drill" if s.inch else "drill", "its drill"),
+            ("drill" if s.inch else "inch_drill", "or"),
         )
     ):
         s.tell(key, ((i + 0.5) / 7 * s.board.width, foot), name)
@@ -522,9 +525,11 @@ def thread_identify(s: Sketch) -> None:
                 "right" if i else "left",
             )
         )
+        off = row["major_error"]
+        said = length_text(abs(off), 0.001, s.inch)
         s.board.text(
             (x + 0.5 * s.size, y + 1.1 * s.size),
-            f"{row['major_error']:+.3f} mm off its nominal".replace("-", "−"),
+            f"{'−' if off < 0 else '+'}{said} off its nominal",
             0.8 * s.size,
             "faint",
             "left",

@@ -2,6 +2,7 @@
 
 from machinon.core.ask.sentences.teller import Teller, Tellings
 from machinon.core.tapers.tapers import taper_of
+from machinon.core.threads.tapping import drill_named
 
 ALIKE = 1.0  # minutes of arc: no further off, a taper is like one that has a name
 
@@ -63,7 +64,7 @@ def _taper_advance(t: Teller) -> str:
 @tells("taper-pin")
 def _pin(t: Teller) -> str:
     steps = ", ".join(
-        f"{t.size(drill['drill'])} to {t.size(drill['depth'], 0.1)}"
+        f"{drill_named(drill['drill'])} to {t.size(drill['depth'], 0.1)}"
         for drill in t["drills"]
     )
     return (

@@ -7,9 +7,8 @@ from machinon.core.quantity import (
     ANGLE,
     TEMPERATURE,
     Kind,
+    in_both_texts,
     length_text,
-    other_text,
-    rough_text,
     text_of,
 )
 from machinon.core.reckoning import Answer
@@ -49,15 +48,13 @@ class Teller:
 
     def rough(self, value: float, kind: Kind) -> str:
         """A force, mass and the like; an inch shop's pounds stand first."""
-        said, other = rough_text(value, kind), other_text(value, kind)
-        return f"{other} ({said})" if self.inch and other else said
+        said, other = in_both_texts(value, kind, self.inch)
+        return f"{said} ({other})" if self.inch and other else said
 
     def heat(self, key: str | float) -> str:
         """A temperature in both units, the shop's own first."""
         value = float(self[key] if isinstance(key, str) else key)
-        said = rough_text(value, TEMPERATURE), other_text(value, TEMPERATURE)
-        first, other = reversed(said) if self.inch else said
-        return f"{first} ({other})"
+        return "{} ({})".format(*in_both_texts(value, TEMPERATURE, self.inch))
 
     def angle(self, key: str) -> str:
         return text_of(float(self[key]), ANGLE)
