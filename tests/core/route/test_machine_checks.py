@@ -9,10 +9,12 @@ from machinon.core.job.job import Job
 from machinon.core.job.planning import plan_of
 from machinon.core.materials import materials
 from machinon.core.piece.made import make
+from machinon.core.reckoning import reckon
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.effort import effort
 from machinon.core.route.machine_checks import (
     along_the_route,
+    by_the_motor,
     held_well,
     on_the_drill_press,
     on_the_grinder,
@@ -20,7 +22,7 @@ from machinon.core.route.machine_checks import (
     on_the_mill,
 )
 from machinon.core.route.steps import route_told
-from machinon.core.shop.machines import Machine
+from machinon.core.shop.machines import Machine, machine_of
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Shop
 
@@ -169,6 +171,39 @@ class OnTheMill(unittest.TestCase):
     def test_what_is_not_known_of_a_mill_is_not_judged(self):
         self.assertEqual(self.told(Machine("mill", "Mill", "mill")), {})
         self.assertEqual(self.told(None), {})
+
+
+class ByTheMotor(unittest.TestCase):
+    """A 19 mm drill in mild steel at 290 rpm, 0.19 a turn; the 9.5 before it took a
+    quarter of the metal."""
+
+    def told(self, kilowatts, **given):
+        figures = {"power": kilowatts} if kilowatts else {}
+        speeds = (45, 70, 110, 180, 290, 460, 740, 1200)
+        lathe = Lathe("l", "Lathe", 165, 700, 190, speeds, "n", figures=figures)
+        made = make(families()["spacer-sleeve"], given)
+        route = route_told(made, speeds)
+        return {check.key: check for check in by_the_motor(route, {"lathe": lathe})}
+
+    def test_the_heaviest_cut_is_held_against_the_motor(self):
+        asked = {"material": "mild steel", "operation": "drill", "rpm": 290}
+        whole = reckon("cutting-power", {**asked, "diameter": 19})["motor"]
+        strong = self.told("1.1", material="mild steel")["motor-lathe"]
+        self.assertFalse(strong.passed)
+        self.assertIn(f"1.1 kW, about {0.75 * whole:.2f} kW wanted", strong.says)
+        self.assertIn("one more drill", strong.says)
+        self.assertFalse(strong.grave)
+        self.assertIn("1.5 hp, about 1.6 hp", strong.says_in_inches)
+        self.assertTrue(self.told("1.5", material="mild steel")["motor-lathe"].passed)
+
+    def test_a_softer_metal_takes_less_and_what_is_not_known_is_not_judged(self):
+        self.assertTrue(self.told("0.75", material="acetal")["motor-lathe"].passed)
+        self.assertEqual(self.told(""), {})
+
+    def test_a_motor_is_typed_in_kilowatts_or_horse_power(self):
+        for typed, kept in (("0.75", 0.75), ("750W", 0.75), ("1hp", 0.7457)):
+            mill = machine_of({"name": "Mill", "power": typed}, "mill", "mill", True)
+            self.assertAlmostEqual(mill.number("power"), kept, places=4)
 
 
 class OnTheDrillPress(unittest.TestCase):

@@ -35,6 +35,7 @@ from machinon.core.piece.bands import FitBand
 from machinon.core.piece.family import Check
 from machinon.core.route.machine_checks import (
     along_the_route,
+    by_the_motor,
     on_the_drill_press,
     on_the_grinder,
     on_the_lathe,
@@ -244,6 +245,7 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
             *on_the_mill(made, plan.mill),
             *on_the_drill_press(route, plan.drill_press),
             *on_the_grinder(made, route, plan.grinder),
+            *by_the_motor(route, {"lathe": plan.lathe, "mill": off_the_lathe}),
             *along_the_route(route),
             *changed_checks(changed, route),
         )

@@ -3,8 +3,9 @@
 Source: geometry; how much must be held and how far a bar sticks out are shop rules.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import chain
+from typing import Any
 
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
@@ -22,8 +23,9 @@ from machinon.core.piece.turned_features import (
     Groove,
     Screw,
 )
-from machinon.core.quantity import FOOT
-from machinon.core.route.steps import HoldingTold
+from machinon.core.quantity import FOOT, POWER, in_both_texts
+from machinon.core.reckoning import reckon
+from machinon.core.route.steps import HoldingTold, StepTold
 from machinon.core.route.work.drilling import tip
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Lathe
@@ -178,6 +180,59 @@ def on_the_grinder(
         if have:
             says = f"Room {words} on {grinder.name}"
             yield at_least(f"grinder-{key}", "stock", have, need, says, grave=False)
+
+
+def by_the_motor(
+    route: Sequence[HoldingTold], machines: Mapping[str, Machine | Lathe | None]
+) -> Iterator[Check]:
+    """Whether the motor of each machine drives the heaviest of the cuts made on it, at
+    a usual feed; machines by their names in a route, those whose motor is known.
+
+    Source: the reckoning of a cut's power.
+    """
+    for name, machine in machines.items():
+        has = float(machine.figures.get("power", 0)) if machine else 0.0
+        steps = [step for up in route if up.machine == name for step in up.steps]
+        cuts = [(_motor(step), step) for step in steps if has and step.speed]
+        needs, step = max(cuts, key=lambda cut: cut[0], default=(0.0, None))
+        if machine is None or step is None or not needs:
+            continue
+        place = step.features[0]
+        instead = ""
+        if needs > has and step.drill:
+            instead = " Feed it gently, or put one more drill before it."
+        elif needs > has:
+            instead = f" Take {has / needs:.0%} of a usual pass at most."
+        metric, inches = (
+            f"Motor of {machine.name} to {step.operation} {spoken(place)}: {there}, "
+            f"about {wanted} wanted at a usual feed.{instead}"
+            for there, wanted in (
+                [in_both_texts(power, POWER, inch)[0] for power in (has, needs)]
+                for inch in (False, True)
+            )
+        )
+        yield Check(f"motor-{name}", place, needs <= has, metric, False, form=inches)
+
+
+def _motor(step: StepTold) -> float:
+    """The motor to have for a step, kW; 0 for what is fed by feel."""
+    metal = material(step.material)
+    asked: dict[str, Any] = {
+        "material": step.material,
+        "tool": metal.tool,
+        "rpm": step.rpm,
+    }
+    share = 1.0
+    if step.operation == "drill":
+        asked |= {"operation": "drill", "diameter": step.drill}
+        share = max(0.0, 1 - (step.follows / step.drill) ** 2)
+    elif step.before.turns and step.operation in ("turn", "bore", "face"):
+        asked["diameter"] = step.diameter
+        asked["depth"] = min(metal.rough_depth, step.diameter / 4)
+        asked["feed_each"] = metal.rough_feed
+    else:
+        return 0.0
+    return share * float(reckon("cutting-power", asked)["motor"])
 
 
 # what is done with high-speed steel in a home shop

@@ -110,6 +110,16 @@ class StepTold(Struct, frozen=True, dict=True):
         """The diameter that meets the tool, mm."""
         return _diameter(self.cut[0] if self.cut else None, self.before, self.after)
 
+    @property
+    def follows(self) -> float:
+        """The hole that its drill follows, mm; 0 for none."""
+        before = self.drills[:-1]
+        return (
+            before[-1]
+            if before
+            else _open(self.cut[0] if self.cut else None, self.before)
+        )
+
     def past(self, end: float, inside: bool) -> float:
         """How far a cut goes on past its end, a station, mm: where that is an end of
         the piece and the metal behind it is parted or faced off later."""
@@ -314,10 +324,12 @@ def _banded(made: Made, step: Step) -> bool:
 
 def _drills(drill: float, feature: Feature | None, before: Body) -> tuple[float, ...]:
     """The drills that open a hole; along the axis they follow what is open already."""
-    if not drill:
-        return ()
-    along = before.turns and hole_of(feature) is None
-    return ladder(drill, before.hollow if along else 0.0)
+    return ladder(drill, _open(feature, before)) if drill else ()
+
+
+def _open(feature: Feature | None, before: Body) -> float:
+    """The hole that a drill finds where it starts, mm: one along the axis."""
+    return before.hollow if before.turns and hole_of(feature) is None else 0.0
 
 
 def _is(made: Made, name: str) -> bool:

@@ -6,13 +6,12 @@ from typing import Any
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH, LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
-from machinon.core.threads.tapping import DRILLS_THERE, drills_of
+from machinon.core.threads.tapping import DRILLS_THERE, INCH_SERIES, drills_of
 
 # what a broach's pilot hole is over its size, mm: below the size named, and from it
 # on; usual broaching practice
 INCH_OVER = (INCH / 2, INCH / 64, INCH / 32)
 METRIC_OVER = (12.0, 0.4, 0.8)
-INCH_SERIES = ("fraction", "number", "letter")
 
 
 def is_inch_size(size: float) -> bool:

@@ -13,7 +13,7 @@ from msgspec import Struct
 
 from machinon.core import quantity
 from machinon.core.errors import BadInput
-from machinon.core.quantity import COUNT, LENGTH, NUMBER
+from machinon.core.quantity import COUNT, LENGTH, NUMBER, POWER, in_both_texts
 from machinon.core.shop.entry import (
     bare,
     length_said,
@@ -71,7 +71,7 @@ class FigureForm(Struct, frozen=True):
     key: str
     name: str
     # how it is typed and read
-    kind: Literal["length", "count", "number", "list", "taper"]
+    kind: Literal["length", "count", "number", "power", "list", "taper"]
     low: float
     high: float
     hint: str
@@ -92,7 +92,7 @@ class FigureForm(Struct, frozen=True):
             parts = [part for part in text.replace(";", ",").split(",") if part.strip()]
             values = sorted({self._one(part, COUNT, inch) for part in parts})
             return ",".join(quantity.typed_again(value) for value in values)
-        kinds = {"length": LENGTH, "count": COUNT, "number": NUMBER}
+        kinds = {"length": LENGTH, "count": COUNT, "number": NUMBER, "power": POWER}
         return quantity.typed_again(self._one(text, kinds[self.kind], inch))
 
     def _one(self, text: str, kind: quantity.Kind, inch: bool) -> float:
@@ -108,13 +108,15 @@ class FigureForm(Struct, frozen=True):
             return length_said(float(kept), inch)
         if self.kind == "list":
             return list_said(kept.split(","))
+        if self.kind == "power":
+            return in_both_texts(float(kept), POWER, inch)[0]
         if self.kind == "number":
             return f"{float(kept):g} {self.hint}"
         return kept
 
     def shown(self, kept: str, inch: bool) -> MachineFigure:
         """A kept figure as a picture shows it."""
-        number = kept and self.kind in ("length", "number", "count")
+        number = kept and self.kind in ("length", "number", "power", "count")
         return MachineFigure(
             self.name, self.said(kept, inch), float(kept) if number else 0.0
         )

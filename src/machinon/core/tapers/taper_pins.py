@@ -10,7 +10,7 @@ from machinon.core.errors import BadInput, unknown
 from machinon.core.quantity import INCH, LENGTH
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 from machinon.core.tables import rows
-from machinon.core.threads.tapping import drill_named, drills, drills_of
+from machinon.core.threads.tapping import INCH_SERIES, drill_named, drills, drills_of
 
 METRIC_RATIO = 1 / 50  # ISO 2339
 INCH_RATIO = 0.25 / 12  # a quarter inch to the foot
@@ -71,7 +71,7 @@ def _taper_pin(
             large - (length - large_end_at) * ratio,
         )
         reamer = f"taper pin reamer {word}, 1/4 in per foot"
-        known = drills_of(("fraction", "number", "letter"))
+        known = drills_of(INCH_SERIES)
     else:
         small = quantity.parse(word, key="pin", above=0, high=50)
         if f"{small:g}" not in taper_pins():

@@ -59,6 +59,9 @@ def drills(series: str) -> tuple[Drill, ...]:
     raise unknown("series", series, SERIES)
 
 
+INCH_SERIES = ("fraction", "number", "letter")
+
+
 @functools.cache
 def _named() -> Mapping[float, str]:
     """The name of each drill of a series by its size to the micron."""
@@ -74,7 +77,7 @@ def inch_drill(size: float) -> str:
     """The name of an inch drill by its size in mm: by its fraction, where it has one;
     empty where there is none, and for a metric one."""
     metric = abs(20 * size - round(20 * size)) < SAME  # they go by half tenths
-    for series in ("fraction", "number", "letter"):
+    for series in INCH_SERIES:
         near = min(drills(series), key=lambda drill: abs(drill.size - size))
         off = abs(near.size - size)
         if off < SAME or (off < AS_DRILLED and not metric):
