@@ -243,6 +243,22 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("v block 30 mm bar 90 degrees height", "vee", "axis", 21.2132),
     ("wire insert M8", "tap-drill", "drill_size", 8.4),
     ("passes from 2 inch to 1.5 at .05", "passes", "count", 6),
+    ("shaft to slide in a 25.03 bore", "fit-target", "upper", 25.02),
+    ("bore to press onto 30.01 shaft", "fit-target", "lower", 29.972),
+    (
+        "what should I turn the spigot to for a 95.02 hole",
+        "fit-target",
+        "upper",
+        95.005,
+    ),
+    ("bushing bore to run on .4995 shaft", "fit-target", "lower", 12.7063),
+    ("press fit 25 shaft", "iso-fit", "shaft_upper", 25.035),  # no measured one
+    ("average of 20.01 20.02 20.015", "measured-size", "size", 20.015),
+    ("mean of 1.0002 1.0004 1.0003", "measured-size", "size", 25.40762),
+    ("straight 0 .02 .05 .06 .08 every 50", "straightness", "slope", 0.04),
+    ("limits of a 3/16 key", "key-sides", "key_upper", 4.7625),
+    ("lever 100 long swings chord 70", "throw-angle", "angle", 40.9746),
+    ("shim corners 0 .08 .11 .03", "packing", "twist", 0),
     ("angle with opposite 5 hypotenuse 13", "triangle", "other_angle", 22.6199),
     ("hex 1/2 inch round needed", "polygon", "round_needed", 14.6647),
     # half of (50² + 4 · 3²) / (4 · 3)

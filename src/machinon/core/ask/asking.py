@@ -13,8 +13,9 @@ from machinon.core.ask.phrases import PHRASES, Phrase, examples
 from machinon.core.ask.said import Said
 from machinon.core.ask.sentences import sentence
 from machinon.core.errors import BadInput
-from machinon.core.quantity import parse
+from machinon.core.quantity import LENGTH, parse
 from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
+from machinon.core.shop.entry import length_said
 
 MOST_FOUND = 12
 MOST_LETTERS = 200
@@ -32,6 +33,8 @@ _USUAL = {
     "thread-dial": ("leadscrew",),
     "thread-engagement": ("screw_strength", "nut_strength"),
     "gauge-stack": ("pieces",),
+    "measured-size": ("instrument_uncertainty",),
+    "fit-target": ("instrument_uncertainty", "want"),
     "pieces": ("kerf",),
     "taper-setup": (),
 }
@@ -222,7 +225,9 @@ def _asked(
         usual["pieces"] = reckoning.usual_inch["pieces"]
     inputs = {**usual, **mine.inputs, **candidate.inputs}
     assumed = [key for key in usual if key not in {**mine.inputs, **candidate.inputs}]
-    words = _in_words(reckoning, candidate.inputs, {key: usual[key] for key in assumed})
+    words = _in_words(
+        reckoning, candidate.inputs, {key: usual[key] for key in assumed}, inch
+    )
     try:
         answer = reckon(reckoning.name, inputs, inch)
     except BadInput as error:
@@ -231,15 +236,20 @@ def _asked(
 
 
 def _in_words(
-    reckoning: Reckoning, inputs: Mapping[str, Any], usual: Mapping[str, Any]
+    reckoning: Reckoning,
+    inputs: Mapping[str, Any],
+    usual: Mapping[str, Any],
+    inch: bool,
 ) -> str:
     """The question as it was understood, and what was taken as usual."""
     said = ", ".join(
         f"{key.replace('_', ' ')} {value}" for key, value in inputs.items()
     )
     text = f"{reckoning.title}: {said}"
+    lengths = {asked.key for asked in reckoning.inputs if asked.kind is LENGTH}
     plain = [
-        f"{key.replace('_', ' ')} {value}"
+        f"{key.replace('_', ' ')} "
+        + (length_said(value, inch) if key in lengths else str(value))
         for key, value in usual.items()
         if not isinstance(value, list | tuple)
     ]

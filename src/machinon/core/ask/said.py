@@ -426,4 +426,6 @@ def _goes_with(first: SaidPart, other: SaidPart, between: list[SaidPart]) -> int
     return _SAYS + _USUAL * (behind == (said in _AFTER)) + adjective + close
 
 
+# a bare size as only inches are read: .7495, 1.0005
+TENTHS = re.compile(r"0?\.\d{3,}|\d\.\d{4,}")
 ALIKE = 0.05  # of its size by which two that go together may differ

@@ -246,7 +246,7 @@ def nothing_left(varies: float, doubt: float) -> str:
     title="The band for the new half of a fit",
     usual={
         "existing": [95.018, 95.022, 95.02],
-        "instrument_uncertainty": 0.005,
+        "instrument_uncertainty": 0.003,
         "kind": "hole",
         "want": "slides",
     },

@@ -4,10 +4,11 @@ import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
-from machinon.core.ask.said import ALIKE, Said
+from machinon.core.ask.said import ALIKE, TENTHS, Said
 from machinon.core.errors import BadInput
 from machinon.core.fits.ball_bearings import bearing_of
 from machinon.core.fits.tee_slot import standard_slot
+from machinon.core.quantity import INCH
 from machinon.core.sizes.limits import limits_of_size
 
 phrase = Phrases()
@@ -16,6 +17,7 @@ LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
 MOST_PLAY = 2.0  # mm
 MOST_TIGHT = 0.5  # mm: no more is pressed
+_FIGURES = ("size", "number")
 _SHAFTS = (
     "shaft",
     "pin",
@@ -30,9 +32,6 @@ _SHAFTS = (
     "tongue",
 )
 _HOLES = ("hole", "bore", "recess", "ring", "hub", "bush", "sleeve", "housing", "slot")
-
-# a bare size as only inches are read: .7495, 1.0005
-_TENTHS = r"0?\.\d{3,}|\d\.\d{4,}"
 
 # fits by their usual words, on a hole of H7: shop rules, said with the answer
 # by the words of ANSI B4.2 and of the shop
@@ -49,6 +48,16 @@ _FITS = (
     ("transition", "H7/k6"),
     ("drive", "H7/s6"),
     ("loose", "H11/c11"),
+)
+# by the plain words of a fit, which is laid on the half that was measured
+_WANTED = (
+    (("press", "interference", "drive", "force"), "press"),
+    (("push", "tapped"), "tapped"),
+    (("slide", "sliding", "slip"), "slides"),
+    (("run", "running", "spin"), "runs"),
+    (("locate", "locating", "location", "snug", "close", "wring"), "wrung"),
+    (("loose",), "runs-loose"),
+    (("shrink",), "shrink-firm"),
 )
 TWICE = 0.05  # mm: what is said of a bearing's bore beside its number
 WORN = 0.5  # mm by which a standard slot's neck may be off
@@ -69,6 +78,48 @@ def _zones(s: Said) -> str:
             hole, shaft = shaft, hole  # and has the coarser grade
         fit = f"{hole.upper()}/{shaft}"
     return fit
+
+
+_TOLD = re.compile(
+    rf"\b(?:(?P<hole>{'|'.join(_HOLES)})|{'|'.join(_SHAFTS)})\s+"
+    r"(?:is|measures|measured|reads)\s+(?:at\s+)?[\d.]"
+)
+
+
+def _is_measured(s: Said, size: str) -> bool:
+    """Whether a size is no round one, as one that exists is: 25.03, .7505 in."""
+    parts = s.mm(size) / INCH * 64 if s.in_inches(size) else s.mm(size) * 10
+    return abs(parts - round(parts)) > 1e-4
+
+
+@phrase("fit-target", "shaft to slide in a 25.03 hole")
+def _other_half(s: Said) -> Inputs | None:
+    """The half to be made, for one that was measured."""
+    if s.number_of("fit", "zone", "inch fit", "bearing", "thread", "taper", "pair"):
+        return None
+    if s.hears("tap", "bolt", "screw", "drill", "thread", "reamer"):
+        return None  # what goes into it is made already
+    if s.number_of(*_FIGURES) != 1:
+        return None
+    want = next((fit for words, fit in _WANTED if s.has(*words)), "")
+    asked = s.hears("fit", "suit", "for", "size", "make", "need", "want")
+    told = _TOLD.search(s.text)
+    if told:
+        size, is_hole = s.size(), bool(told["hole"])
+    else:
+        shaft = s.near(*_SHAFTS, "stub")
+        size = shaft or s.near(*_HOLES, "socket", "tube", "pipe")
+        is_hole = not shaft
+        if s.hears("tube", "pipe") and s.hears("on", "onto", "over"):
+            is_hole = False
+    if TENTHS.fullmatch(size) and s.mm(f"{size}mm") < LEAST_BARE:
+        size = f"{size}in"
+    if not (want or asked) or not size or not _is_measured(s, size):
+        return None
+    s.has(*_SHAFTS, *_HOLES, "fit", "suit", "make", "turn", "go", "into", "onto", "on")
+    s.has("size", "what", "should", "be", "is", "it", "need", "clearance", "measured")
+    given: Inputs = {"existing": size, "kind": "hole" if is_hole else "shaft"}
+    return {**given, "want": want} if want else given
 
 
 @phrase("iso-fit", "46 H7/g6", keyed=False)
@@ -148,7 +199,7 @@ def _measured_pair(s: Said) -> Inputs | None:
         shaft, hole = hole, shaft  # 20.03 and 20; but 25.01 in 25 is tight
     if abs(s.mm(hole) - s.mm(shaft)) > ALIKE * s.mm(hole):
         return None
-    tenths = [re.fullmatch(_TENTHS, size) for size in (shaft, hole)]
+    tenths = [TENTHS.fullmatch(size) for size in (shaft, hole)]
     bare = all(re.fullmatch(r"[\d.]+", size) for size in (shaft, hole))
     if any(tenths) and bare and s.mm(f"{hole}mm") < LEAST_BARE:
         shaft, hole = f"{shaft}in", f"{hole}in"

@@ -4,7 +4,7 @@ import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
-from machinon.core.ask.said import ALIKE, Said
+from machinon.core.ask.said import ALIKE, TENTHS, Said
 
 phrase = Phrases()
 
@@ -13,6 +13,7 @@ LEAST_TURNED = 1.0  # mm: what is less is no diameter, but the difference of two
 MOST_PIN = 40.0  # mm, and inches: a whole number over it is the dovetail's angle
 VEES = ("60", "90", "120")  # degrees, as they are cut
 MOST_OUT = 0.05  # of its travel that a vise stands off; more was said of something else
+CORNERS = 4
 TRAVEL = 10.0  # mm: of an indicator; readings further apart are of something else
 
 
@@ -401,16 +402,70 @@ def _centring(s: Said) -> Inputs | None:
     return _readings(s)
 
 
-def _readings(s: Said) -> Inputs | None:
-    """Readings round one turn, three at least; none that no indicator has."""
+def _readings(s: Said, least: int = 3) -> Inputs | None:
+    """Readings, three at least; none that no indicator has."""
     s.counted("readings", "places", "points")  # 8 readings 0 1 2 3
     said = []
     while reading := s.size():
         said.append(reading)
     s.has("reading", "indicator", "dial", "four", "chuck", "of")
     read = [s.mm(reading) for reading in said]
-    sound = len(said) > 2 and max(read) - min(read) < TRAVEL
+    sound = len(said) >= least and max(read) - min(read) < TRAVEL
     return {"readings": said} if sound else None
+
+
+@phrase("measured-size", "average of 20.012 20.015 20.013")
+def _mean(s: Said) -> Inputs | None:
+    if not s.has("average", "mean", "readings"):
+        return None
+    s.has("and", "is", "what", "size", "measured", "diameter", "shaft", "bore", "hole")
+    found = _readings(s, least=2)
+    if found and all(map(TENTHS.fullmatch, found["readings"])):
+        found["readings"] = [f"{reading}in" for reading in found["readings"]]
+    return found
+
+
+@phrase("straightness", "straight 0 0.02 0.05 0.06 0.08 every 50")
+def _straight(s: Said) -> Inputs | None:
+    """Readings at equal steps along a line."""
+    if not s.has("straight", "straightness", "bow", "bowed", "level", "slope"):
+        return None
+    spacing = s.near("every", "each", "per", "spacing", "step", "apart")
+    s.has("bed", "way", "along", "in", "reading", "line", "how")
+    readings = _readings(s) if spacing else None
+    return {**readings, "spacing": spacing} if readings else None
+
+
+@phrase("packing", "shim four corners 0 0.08 0.11 0.03")
+def _packed(s: Said) -> Inputs | None:
+    if not s.has("shim", "pack", "packing") or not s.has("corner", "support", "foot"):
+        return None
+    s.has("under", "level", "plate", "four", "read", "casting")
+    readings = _readings(s)
+    return readings if readings and len(readings["readings"]) == CORNERS else None
+
+
+@phrase("throw-angle", "throw of an 80 arm over a chord of 60")
+def _throw(s: Said) -> Inputs | None:
+    arm = s.near("arm", "lever", "handle") or s.near("length")
+    chord = s.near("chord", "throw", "swing") or s.size()
+    s.has("angle", "throw", "swing", "swings", "over", "lever", "at", "through")
+    if not arm or not chord or s.mm(chord) >= 2 * s.mm(arm):
+        return None
+    return {"arm": arm, "chord": chord} if s.hears("chord", "throw", "swing") else None
+
+
+@phrase("key-sides", "limits of an 8 mm key")
+def _key_widths(s: Said) -> Inputs | None:
+    """How wide a key is, and the keyways of shaft and hub."""
+    if not s.has("key", "keyway"):
+        return None
+    asked = s.has("limit", "tolerance", "sides", "play", "fit", "loose", "tight")
+    width = s.size()
+    if not asked or not width or s.number_of("size", "number", "pair") > 1:
+        return None
+    s.has("width", "wide", "shaft", "hub", "and", "mm", "how", "close", "normal")
+    return {"width": width}
 
 
 @phrase("gauge-stack", "slips for 41.275")

@@ -29,15 +29,25 @@ def _limits(t: Teller) -> str:
     return f"{t.size(float(t.given('nominal')))} {t.given('zone')}: {limits}"
 
 
+@tells("fit-target")
+def _other_half(t: Teller) -> str:
+    if t["warning"]:
+        return str(t["warning"])
+    half = "shaft" if t.given("kind") == "hole" else "hole"
+    sizes = length_range(t["lower"], t["upper"], inch=t.inch)
+    aim = length_text(t["aim"], inch=t.inch)
+    return f"Make the {half} {sizes}, aim at {aim}: {_play(t)}"
+
+
 def _play(t: Teller) -> str:
     """The play from the tightest to the loosest pair, or the interference."""
     least, most = float(t["clearance_min"]), float(t["clearance_max"])
     tight, loose = (small_text(abs(limit), t.inch) for limit in (least, most))
     if least >= 0:
-        return f"{t['kind']}, {tight} to {loose} of play"
+        return f"{tight} to {loose} of play"
     if most <= 0:
-        return f"{t['kind']}, the shaft {loose} to {tight} over"
-    return f"{t['kind']}, from the shaft {tight} over to {loose} of play"
+        return f"the shaft {loose} to {tight} over"
+    return f"from the shaft {tight} over to {loose} of play"
 
 
 @tells("iso-fit", "inch-fit")
@@ -46,7 +56,7 @@ def _fit(t: Teller) -> str:
         length_range(t[f"{half}_lower"], t[f"{half}_upper"], inch=t.inch)
         for half in ("hole", "shaft")
     )
-    return f"Hole {hole}, shaft {shaft}: {_play(t)}"
+    return f"Hole {hole}, shaft {shaft}: {t['kind']}, {_play(t)}"
 
 
 @tells("play")

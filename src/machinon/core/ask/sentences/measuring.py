@@ -1,11 +1,13 @@
 """Sentences of what is measured, set and clocked."""
 
 from machinon.core.ask.sentences.teller import Teller, Tellings
-from machinon.core.quantity import INCH
+from machinon.core.quantity import INCH, angle_text, length_range, small_text
 from machinon.core.setting_out.runout import tells_oval
 
 UNEXPLAINED = 0.1  # of a run-out: so much more than an offset is worth a closer look
 WHOLE = 1e-3  # µm: a size this near to a whole one is one
+
+LEAST = 0.005  # mm: no shim is thinner
 
 tells = Tellings()
 
@@ -26,6 +28,47 @@ def _out_by(t: Teller, key: str) -> str:
     return (
         f"Out by {t.size(abs(float(t[key])) / 100 * over)} over {words}. {t['advice']}"
     )
+
+
+@tells("measured-size")
+def _mean(t: Teller) -> str:
+    return f"{t.size('size')}, ± {small_text(float(t['uncertainty']), t.inch)}"
+
+
+@tells("straightness")
+def _straight(t: Teller) -> str:
+    over, words = (4 * INCH, "4 in") if t.inch else (100.0, "100 mm")
+    slope = float(t["slope"]) / 100 * over
+    way = "falls" if slope < 0 else "rises"
+    return f"It {way} {t.size(abs(slope))} over {words} and bows {t.size('bow')}"
+
+
+@tells("packing")
+def _packed(t: Teller) -> str:
+    under = [
+        f"{row['under']} {t.size(row['shim'], 0.01)}"
+        for row in t["shims"]
+        if row["shim"] > LEAST
+    ]
+    shimmed = f"Shim {', '.join(under)}" if under else "It lies level"
+    twist = float(t["twist"])
+    left = f"; {t.size(twist, 0.01)} of twist stays" if twist > LEAST else ""
+    return f"{shimmed}{left}. {t['advice']}"
+
+
+@tells("throw-angle")
+def _throw(t: Teller) -> str:
+    turned = angle_text(float(t["angle"]), 2)
+    return f"{turned} from stop to stop; its arc rises {t.size('rise', 0.01)}"
+
+
+@tells("key-sides")
+def _key_widths(t: Teller) -> str:
+    key, shaft, hub = (
+        length_range(t[f"{part}_lower"], t[f"{part}_upper"], inch=t.inch)
+        for part in ("key", "shaft", "hub")
+    )
+    return f"Key {key}; keyway in the shaft {shaft}, in the hub {hub}"
 
 
 @tells("vise-tram")
