@@ -259,6 +259,25 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("limits of a 3/16 key", "key-sides", "key_upper", 4.7625),
     ("lever 100 long swings chord 70", "throw-angle", "angle", 40.9746),
     ("shim corners 0 .08 .11 .03", "packing", "twist", 0),
+    ("half the width 63.5 plus half of a 12 cutter", "convert", "mm", 37.75),
+    ("half of 86.4 plus a 10 cutter radius", "convert", "mm", 48.2),
+    ("83.44 minus half of 8 pin minus 12.7", "convert", "mm", 66.74),
+    ("measured 58.32 over 10 pin how far to centre", "reading-less", "size", 53.32),
+    ("depth on a 45 face for a 3 mm chamfer leg", "chamfer", "face", 4.24264),
+    ("turns of a 2 mm pitch leadscrew for 17.5", "dial-turns", "turns", 8),
+    ("percent of thread 8.8 drill m10", "tap-drill", "engagement", 61.58),
+    ("drill sizes near 0.344", "convert", "mm", 8.7376),
+    ("saw 1.6 slot 6 deep 10", "saw-slot", "passes", 4),
+    ("four jaw readings 0 20 36 14 thou", "centring", "tir", 0.9144),
+    ("weight of 130 round 30 thick cast iron", "mass", "mass", 2.867),
+    (
+        "how far further in does a plug go for 0.01 mm mt2",
+        "taper-advance",
+        "advance",
+        0.2,
+    ),
+    ("gear 32 teeth mod 1.5 outside diameter", "gear", "outside_diameter", 51),
+    ("hinge swing 15 degrees 12 thick 8.5 hole 8 bolt", "elongation", "tilt", 6.486),
     ("angle with opposite 5 hypotenuse 13", "triangle", "other_angle", 22.6199),
     ("hex 1/2 inch round needed", "polygon", "round_needed", 14.6647),
     # half of (50² + 4 · 3²) / (4 · 3)
@@ -963,6 +982,15 @@ class WhatOneWouldSay(unittest.TestCase):
             ("gear 40 teeth module 1.5", "Blank 2.4803 in (63.00 mm)"),
             ("37/64 mm", "0.57813 in is 14.6844 mm"),
             ("running fit 1 inch shaft rc3", "Hole 1.0000 to 1.0008 in"),
+            # screw threads, of a lead screw too, go to the inch there
+            ("change gears 11 tpi leadscrew 8", "Drivers over driven 60/65 × 100/127"),
+            ("gears to cut 1/2-13 leadscrew 8", "Drivers over driven 40/65, exactly"),
+            ("12 pitch thread depth", "Pitch 0.0833 in, 12 to the inch; 0.0511 in"),
+            ("body drill for #10 screw", "Clearance hole 0.221 in"),
+            ("chip load 12 ipm 1500 rpm 4 flutes", "0.002 in a tooth at 12 in/min"),
+            ("sine stack for mt3 on 5 inch", "Slips under the sine bar: 0.1254 in"),
+            ("sagitta 3 inch chord 5 radius", "Radius 5 in (127.000 mm), 3 in from"),
+            ("press fit in a .7505 hole", "Make the shaft 0.7517 to 0.7520 in"),
         ):
             told = understand(said, inch=True)
             self.assertTrue(told.sentence.startswith(begins), told.sentence)

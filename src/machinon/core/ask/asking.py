@@ -171,11 +171,36 @@ _ADDED = re.compile(
     r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$|\d\s*(?:mm|in)\s*/\s*\d"
     r"|\d\s*(?:sin|cos|tan|pi)\b|\bsqrt\b"
 )
+_A_FIGURE = r"((?:\d+\s+)?\d+/\d+|\d*\.?\d+)(?!\.?\d|/)"
+_OF = (
+    r"(?:of\s+)?(?:an?\s+|the\s+)?"
+    r"(?:(?:width|bar|span|length|cutter|pin|tip|diameter)\s+(?:of\s+)?)?"
+)
 _SPOKEN = (
     (re.compile(r"^(?:what is|what's|whats|how much is)\s+", re.IGNORECASE), ""),
-    (re.compile(r"(?<=[\dn])\s+plus\s+(?=[\d.])", re.IGNORECASE), " + "),
-    (re.compile(r"(?<=[\dn])\s+(?:minus|less)\s+(?=[\d.])", re.IGNORECASE), " - "),
-    (re.compile(r"(?<=[\dn])\s+times\s+(?=[\d.])", re.IGNORECASE), " * "),
+    (
+        re.compile(rf"\b(?:half|radius)\s+{_OF}{_A_FIGURE}", re.IGNORECASE),
+        r"(\1)/2",
+    ),
+    # a 10 cutter goes by its diameter
+    (
+        re.compile(
+            rf"(?:\ban?\s+)?{_A_FIGURE}\s+(?:mm\s+)?(?:cutter|pin|tip|bar)\s+radius\b",
+            re.IGNORECASE,
+        ),
+        r"(\1)/2",
+    ),
+    (
+        re.compile(
+            r"(?<=[\d)])\s+(?:cutter|pin|tip|bar|block|parallel|washer|shim|roller)s?\b",
+            re.IGNORECASE,
+        ),
+        "",
+    ),
+    (re.compile(r"(?<=[\dn)])\s+plus\s+(?=[\d.(])", re.IGNORECASE), " + "),
+    (re.compile(r"(?<=[\dn)])\s+(?:minus|less)\s+(?=[\d.(])", re.IGNORECASE), " - "),
+    (re.compile(r"(?<=[\dn)])\s+times\s+(?=[\d.(])", re.IGNORECASE), " * "),
+    (re.compile(r"^(?:the\s+)?(?:sum|total)\s+of\s+", re.IGNORECASE), ""),
 )
 
 

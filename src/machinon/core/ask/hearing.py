@@ -125,6 +125,10 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         ),
         (r"\b1\s+in\s+(\d+(?:\.\d+)?)\s+(taper|cone)\b", r"1:\1 \2"),
         (r"\btpf\b", "per foot"),
+        (r"\bbody\s+(?=drill|hole|size)", "clearance "),
+        (r"(\d)\s*ipm\b", r"\1 in/min"),
+        (r"\bjo\s+blocks?\b", "gage blocks"),
+        (r"^\s*sagitta\s+(?:of\s+|for\s+)?(?=[\d.])", "height of arc "),
         (r"\bthousandths?\b", "thou"),
         (r"\btap-?drill", "tap drill"),
         (r"\bhalf\s+an?\s+(thou|mm|tenth|inch)\b", r"0.5 \1"),
@@ -257,6 +261,19 @@ _FEET = re.compile(
 )
 
 
+# a thread of 12 pitch has 12 to the inch, where inches come first
+_TO_THE_INCH = re.compile(
+    r"(?<![\d./-])(\d\d?)\s+pitch\b(?!\s+(?:circle|diameter))", re.IGNORECASE
+)
+_LEAD_OF = re.compile(
+    r"\b(lead\s?screw)\s+(?:of\s+|is\s+)?(\d+)(?![\d./]|\s*(?:tpi|mm|thread|in\b|inch|\"))",
+    re.IGNORECASE,
+)
+_OF_LEAD = re.compile(r"(?<![\d./-])\b(\d+)\s+(lead\s?screw)\b", re.IGNORECASE)
+_CUT_AT_IT = re.compile(
+    r"\b(?:threads?|wires?|lead\s?screw|compound|infeed|half-?nuts?)\b", re.IGNORECASE
+)
+
 _BY_SIZE = re.compile(
     r"(m\s?(\d+(?:\.\d+)?))(\s?[x×]\s?(\d+(?:\.\d+)?))$", re.IGNORECASE
 )
@@ -287,6 +304,9 @@ def heard(text: str, inch: bool = False) -> Said:
         text = _APART.sub(_joined, text)
     if _LONG.search(text):  # ⌀30 × 200 long
         text = _ROUND.sub(r"\1 dia", text)
+    if inch and _CUT_AT_IT.search(text):
+        text = _TO_THE_INCH.sub(r"\1 tpi", text)
+        text = _LEAD_OF.sub(r"\1 \2 tpi", _OF_LEAD.sub(r"\1 tpi \2", text))
     text = _FEET.sub(lambda m: f"{m[1] or m[2]} ft/min", text)
     said = Said(inch=inch, text=whole_text)
     at = 0

@@ -237,8 +237,9 @@ def _strip(s: Said) -> Inputs | None:
 def _saw_slot(s: Said) -> Inputs | None:
     if not (s.has("saw") and s.has("slot")):
         return None
-    width, depth = s.near("width"), s.near("depth")
-    saw, width, depth = s.alike(s.near("saw") or s.size(), width, depth)
+    wide = s.near("width") if s.hears("wide", "width") else s.behind("slot")
+    depth = s.near("depth")
+    saw, width, depth = s.alike(s.near("saw") or s.size(), wide, depth)
     if not (saw and width and depth):
         return None
     return {"saw": saw, "width": width, "depth": depth}

@@ -73,7 +73,8 @@ def _gear(s: Said) -> Inputs | None:
     rolls = s.hears("pitch") and s.has("circle", "diameter", "pcd") and s.has("pitch")
     if not geared or s.hears("leadscrew", "screw") or (s.hears("pitch") and not rolls):
         return None
-    module = s.near("module", "mod", kinds=("number", "size"))
+    module = s.behind("module", "mod")
+    module = module or s.near("module", "mod", kinds=("number", "size"))
     if not module and s.hears("teeth", "tooth"):  # m1.5, as a gear's is written
         module = re.sub(r"(?i)^m\s*", "", s.take("thread", "zone"))
         module = module if re.fullmatch(r"\d*\.?\d+", module) else ""
@@ -432,7 +433,7 @@ def _chamfer(s: Said) -> Inputs | None:
     leg = s.size()
     if not leg:
         return None
-    if s.has("face", "width"):
+    if s.has("face", "width") and not s.hears("leg"):
         return {"face": leg, **({"angle": angle} if angle else {})}
     s.has("leg")
     angle = angle or s.near("at", kinds=("number",)) or s.take("number")
@@ -450,6 +451,21 @@ def _face_of_leg(s: Said) -> Inputs | None:
     s.has("depth", "along", "leg")
     angle = s.take("angle")
     return {"leg": leg, **({"angle": angle} if angle else {})}
+
+
+@phrase("elongation", "swing 20 degrees hole 6.5 screw 6 10 thick")
+def _elongation(s: Said) -> Inputs | None:
+    """How long a hole must be so that an arm swings on its screw."""
+    if not s.has("elongation", "elongated", "elongate", "swing", "hinge"):
+        return None
+    angle = s.take("angle")
+    thick, hole = s.near("thickness"), s.near("hole")
+    screw = s.near("screw", "bolt")
+    thick, hole, screw = s.alike(thick, hole, screw)
+    s.has("for", "of", "a", "by", "slot", "arm", "swing", "how", "far", "much")
+    if not (angle and thick and hole and screw):
+        return None
+    return {"opening_angle": angle, "thickness": thick, "hole": hole, "screw": screw}
 
 
 _TOUCHED = ("touched", "touch", "reading", "read", "at")

@@ -409,6 +409,9 @@ def _readings(s: Said, least: int = 3) -> Inputs | None:
     while reading := s.size():
         said.append(reading)
     s.has("reading", "indicator", "dial", "four", "chuck", "of")
+    unit = re.search(r"(?:thou|tenths?|um|µm|microns?)$", said[-1]) if said else None
+    if unit and all(re.fullmatch(r"-?[\d.]+", reading) for reading in said[:-1]):
+        said = [*(f"{reading} {unit[0]}" for reading in said[:-1]), said[-1]]
     read = [s.mm(reading) for reading in said]
     sound = len(said) >= least and max(read) - min(read) < TRAVEL
     return {"readings": said} if sound else None
@@ -443,6 +446,24 @@ def _packed(s: Said) -> Inputs | None:
     s.has("under", "level", "plate", "four", "read", "casting")
     readings = _readings(s)
     return readings if readings and len(readings["readings"]) == CORNERS else None
+
+
+@phrase("reading-less", "measured 58.32 over a 10 pin to centre")
+def _less_the_pin(s: Said) -> Inputs | None:
+    """To the middle of a hole, from the far side of the pin in it."""
+    if not s.has("centre", "center", "middle") or s.hears("drill", "finder", "jaw"):
+        return None
+    pin = s.near("pin", "roller", "plug", "dowel")
+    parallel = s.near("parallel", "block")
+    reading = s.size()
+    s.has(
+        "measured", "measure", "reading", "over", "from", "edge", "hole", "how", "far"
+    )
+    s.has("in", "read", "reads", "it", "is", "across")
+    if not pin or not reading or s.mm(reading) <= s.mm(pin):
+        return None
+    given = {"reading": reading, "bar": pin}
+    return {**given, "parallel": parallel} if parallel else given
 
 
 @phrase("throw-angle", "throw of an 80 arm over a chord of 60")

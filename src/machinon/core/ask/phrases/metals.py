@@ -63,7 +63,9 @@ def _weight(s: Said) -> Inputs | None:
         s.has("block", "plate", "bar")
         sides = {"width": width, "height": height, "length": length}
         return {"shape": "block", "material": metal, **sides} if length else None
-    if s.has("disc", "disk") or (s.hears("dia", "diameter") and s.has("plate")):
+    if s.has("disc", "disk", "round") or (
+        s.hears("dia", "diameter") and s.has("plate")
+    ):
         s.has("back")
         length = length or height
     said_long = bool(length)

@@ -33,6 +33,11 @@ def _offset(s: Said) -> Inputs | None:
         travel = s.size()
         s.has("travel", "over", "reading", "taper")
         return {**given, "travel": travel} if travel else given
+    if s.has("sine"):
+        length = s.size()
+        s.has("bar", "stack", "slip", "on", "for", "set", "angle", "gage", "block")
+        given = {"taper": taper, "method": "sine"}
+        return {**given, "sine_length": length} if length else given
     if s.has("compound", "topslide", "slide", "angle") and s.has("set", "compound"):
         return {"taper": taper}
     return None
@@ -68,6 +73,7 @@ def _offset_of_ends(s: Said) -> Inputs | None:
 
 
 # take off for a 0.5 deeper plug
+_HOW_FAR = re.compile(r"\bhow\s+(?:far|much)\s+(?:further|deeper)\b.*\bfor\b", re.I)
 _TAKEN_FOR = re.compile(r"\btake\s+off\b(?!\s+\d)", re.IGNORECASE)
 
 
@@ -85,7 +91,7 @@ def _over(s: Said) -> Inputs | None:
     if not size:
         return None
     # if I take so much off, how far it goes; else how much for so far
-    further = off and not _TAKEN_FOR.search(s.text)
+    further = (off and not _TAKEN_FOR.search(s.text)) or _HOW_FAR.search(s.text)
     return {"taper": taper, "diameter_change" if further else "advance": size}
 
 
@@ -170,7 +176,7 @@ def _taper(s: Said) -> Inputs | None:
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
-    s.has("dimension", "dimensions", "inches", "attachment", "long", "length")
+    s.has("dimension", "dimensions", "inches", "attachment", "long", "length", "gauge")
     shank = shank_ends().get(taper_of(taper).name)
     if shank is not None and shank.draw:
         s.has("draw", "bar", "drawbar", "thread")

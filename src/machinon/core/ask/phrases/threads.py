@@ -6,6 +6,7 @@ from itertools import pairwise
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
 from machinon.core.materials import material
+from machinon.core.quantity import as_kept
 from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import FORMS, known_threads, thread_of
 from machinon.core.threads.screw_torque import GRADES
@@ -97,11 +98,13 @@ def _tap(s: Said) -> Inputs | None:
         return None  # its screw goes through
     thread = thread_said(s)
     percent = s.take("percent")
+    drilled = s.has("percent", "percentage") and (s.near("drill", "hole") or s.size())
     threaded = s.has("thread", "threaded") and s.has("hole")
     insert = s.has("insert", "coil") or _wound(s)
     if not thread and s.hears("tap", "tapping") and not s.hears("hole", "bore"):
         thread = _metric_said(s)  # 6 mm tapping drill
-    if not thread or not (s.has("tap", "drill") or percent or threaded or insert):
+    asked = s.has("tap", "drill") or percent or drilled
+    if not thread or not (asked or threaded or insert):
         return None
     formed = s.has("form", "forming", "formed", "roll")
     s.has("hole", "size", "thread", "wire")
@@ -112,6 +115,9 @@ def _tap(s: Said) -> Inputs | None:
         given["kind"] = "insert"
     if percent:
         given["engagement"] = percent
+    if drilled:  # what such a hole leaves of it
+        given["series"] = [as_kept(s.mm(drilled))]
+        s.has("of", "does", "give", "a", "with", "what", "in", "for")
     metal = s.take("material")
     return {**given, "material": metal} if metal else given
 
@@ -463,7 +469,7 @@ def _gears(s: Said) -> Inputs | None:
     thread = thread_said(s) if s.hears("gear", "gears", "wheels", "change") else ""
     if thread and (lead or (lead := s.take("tpi").replace(" ", ""))):  # gears for m8
         s.has("gear", "wheel", "change", "train", "thread", "cut", "lathe", "pitch")
-        own = {"leadscrew": lead, "pitch": f"{thread_of(thread).pitch:g}mm"}
+        own = {"leadscrew": lead, "pitch": as_kept(thread_of(thread).pitch)}
         return {**own, **({"gears": wheels} if wheels else {})}
     asked = s.has("gear", "wheel", "change", "train")
     # 1.25 mm pitch on 8 tpi

@@ -5,7 +5,7 @@ import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
-from machinon.core.ask.said import Said
+from machinon.core.ask.said import TENTHS, Said
 from machinon.core.setting_out.other_units import is_length, spoken
 from machinon.core.tables import rows
 from machinon.core.threads.tapping import drills
@@ -24,7 +24,7 @@ def _drill_name(s: Said) -> Inputs | None:
         return None
     if s.hears("centre", "center", "taper"):  # they have numbers of their own
         return None
-    s.has("number", "no", "size")
+    s.has("number", "no", "size", "near", "nearest", "closest", "to")
     if letter:
         letters = [
             p for p in s.parts if not p.used and re.fullmatch("[a-zA-Z]", p.text)
@@ -55,7 +55,8 @@ def _of_inches(drill: str) -> str:
     """A drill's size with its unit, where a bare figure is too small for a metric
     one."""
     bare = re.fullmatch(r"0?\.\d+", drill)
-    return f"{drill}in" if bare and 0 < float(drill) <= LEAST_DRILL else drill
+    small = bare and 0 < float(drill) <= LEAST_DRILL
+    return f"{drill}in" if small or TENTHS.fullmatch(drill) else drill
 
 
 def _alone(s: Said) -> bool:
@@ -120,7 +121,7 @@ def _convert(s: Said) -> Inputs | None:
         if given["to"] == "drill":
             given["value"] = _of_inches(value)
             s.has("what", "is")
-    s.has("nearest", "convert")
+    s.has("nearest", "convert", "equivalent", "of")
     if to is not None:  # how many thou is 0.03 mm
         s.has("how", "many", "is", "are", "a", "af", "spanner", "wrench", "key")
     return given
@@ -148,11 +149,14 @@ def _number_drill(s: Said) -> Inputs | None:
 @phrase("dial-turns", "25 mm by a handle of 0.1 inch a turn")
 def _by_handle(s: Said) -> Inputs | None:
     """A travel by a handle that moves so far a turn; a line is a thou, or 0.02 mm."""
-    if not s.has("handle", "handwheel", "dial") or s.hears("thread", "indicator"):
+    screw = s.hears("turns") and s.hears("screw", "pitch", "leadscrew")
+    if not (s.has("handle", "handwheel", "dial") or screw):
+        return None
+    if s.hears("thread", "indicator"):
         return None
     if s.hears("to", "from"):  # to turn 25.4 from 26.1
         return None
-    turn = s.of_each("turn") or s.near("turn")
+    turn = s.of_each("turn") or (s.near("screw", "pitch") if screw else s.near("turn"))
     line = s.behind("line", "division", "graduation")
     lines = s.near("line", "division", "graduation", kinds=("number",))
     travel = s.near("travel") or s.size()
@@ -160,7 +164,8 @@ def _by_handle(s: Said) -> Inputs | None:
         (line, _) = s.alike(line, travel)
         turn = f"{lines}*({line})"
     turn, line = s.alike(turn, line)
-    s.has("turn", "line", "division", "feed", "wind", "move")
+    s.has("turn", "line", "division", "feed", "wind", "move", "screw", "pitch", "on")
+    s.has("leadscrew", "for", "a")
     if not (travel and turn):
         return None
     line = line or ("0.001in" if s.in_inches(turn) else "0.02mm")
