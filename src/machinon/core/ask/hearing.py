@@ -128,6 +128,8 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bbody\s+(?=drill|hole|size)", "clearance "),
         (r"(\d)\s*ipm\b", r"\1 in/min"),
         (r"\bjo\s+blocks?\b", "gage blocks"),
+        (r"\bit\s?(\d{1,2})\b(?=.*\d)|(?<=\d )\bit\s?(\d{1,2})\b", r"h\1\2"),
+        (r"\b(to|at)\s+minus\s+(\d+)\b", r"\1 -\2"),
         (r"^\s*sagitta\s+(?:of\s+|for\s+)?(?=[\d.])", "height of arc "),
         (r"\bthousandths?\b", "thou"),
         (r"\btap-?drill", "tap drill"),

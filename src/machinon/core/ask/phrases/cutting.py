@@ -220,17 +220,18 @@ def _bar_of(s: Said) -> bool:
 @phrase("strip-length", "strip for 8 pieces 24 long kerf 1.5")
 def _strip(s: Said) -> Inputs | None:
     sawn = s.hears("pieces") and s.hears("kerf")  # saw 6 pieces 50 long kerf 2
-    if not (s.has("strip", "bar") or sawn) or not s.has("kerf", "saw"):
+    if not (s.has("strip", "bar", "stock") or sawn) or not s.has("kerf", "saw"):
         return None
     if s.hears("into", "from", "many") or _bar_of(s):  # how many, is asked
         return None
-    kerf = s.near("kerf", "saw")
+    kerf, facing = s.near("kerf", "saw"), s.near("facing", "face", "clean")
     count = s.near("piece", "t-nut", "nut", kinds=_BARE)
     kerf, long = s.alike(kerf, s.near("length") or s.size())
     s.has("for", "piece", "t-nut", "nut", "each", "stock")
     if not (kerf and count.isdigit() and long):
         return None
-    return {"pieces": count, "length": long, "kerf": kerf}
+    given = {"pieces": count, "length": long, "kerf": kerf}
+    return {**given, "clean_up": facing} if facing else given
 
 
 @phrase("saw-slot", "saw 3 slot 6 wide 20 deep")
@@ -252,7 +253,8 @@ _SAWN = ("piece", "part", "nut", "t-nut", "spacer", "washer", "collar", "ring", 
 def _pieces(s: Said) -> Inputs | None:
     into = s.hears("into")
     many = s.has("many", "from", "number") or into or _bar_of(s)
-    if not (s.has(*_SAWN) or (into and s.hears("lengths"))) or not many:
+    cut = s.has(*_SAWN) or (into and s.hears("lengths"))
+    if not (cut or (s.hears("many") and s.hears("bar", "strip"))) or not many:
         return None
     kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
     long = s.near("length")

@@ -126,7 +126,7 @@ def _other_half(s: Said) -> Inputs | None:
 def _pair_of_zones(s: Said) -> Inputs | None:
     fit, nominal = _zones(s), s.size()
     s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
-    s.has("tight", "loose", "free")
+    s.has("tight", "loose", "free", *(word for word, _ in _FITS))
     if s.has("between"):  # 20 H7 and 20 f7
         s.take_again(nominal)
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
@@ -229,7 +229,7 @@ def _zone(s: Said) -> Inputs | None:
     if shaft and not zone:  # m6 on a shaft is no thread
         zone = s.take("thread")
         zone = zone if re.fullmatch(r"m\d{1,2}", zone) else ""
-    s.has("limit", "tolerance", "size", "interference", "smallest", "largest")
+    s.has("limit", "tolerance", "size", "interference", "smallest", "largest", "iso")
     # a shaft of g6 for a bore stays one; alone with a bore the small letter is its zone
     if s.has("hole", "bore", "ream") and not shaft:
         zone = zone.upper()
@@ -297,6 +297,8 @@ def _shrink(s: Said) -> Inputs | None:
     tight, wide = sorted((first, other), key=s.mm)
     if s.mm(tight) > s.mm(wide) / 2:  # both were measured: a hub of 25 on 25.03
         wide, tight = tight, f"{s.mm(wide) - s.mm(tight):.5g}mm"
+    if s.mm(tight) > MOST_TIGHT * max(1.0, s.mm(wide) / 100):
+        return None  # no interference
     metal = s.take("material")
     given: Inputs = {"diameter": wide, "interference": tight}
     given |= {"assembly_clearance": room} if room else {}

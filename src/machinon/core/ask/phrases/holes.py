@@ -68,7 +68,8 @@ def _in_steps(s: Said) -> Inputs | None:
 def _gear(s: Said) -> Inputs | None:
     """A gear's blank and teeth; change gears are asked by their pitch."""
     geared = s.hears("gear", "wheel", "pinion") or (
-        s.hears("module", "mod", "dp") and s.hears("teeth", "tooth")
+        s.hears("module", "mod", "dp")
+        and s.hears("teeth", "tooth", "centre", "center", "centres")
     )
     rolls = s.hears("pitch") and s.has("circle", "diameter", "pcd") and s.has("pitch")
     if not geared or s.hears("leadscrew", "screw") or (s.hears("pitch") and not rolls):

@@ -14,6 +14,7 @@ MOST_PIN = 40.0  # mm, and inches: a whole number over it is the dovetail's angl
 VEES = ("60", "90", "120")  # degrees, as they are cut
 MOST_OUT = 0.05  # of its travel that a vise stands off; more was said of something else
 CORNERS = 4
+RIGHT = 90.0  # degrees
 TRAVEL = 10.0  # mm: of an indicator; readings further apart are of something else
 
 
@@ -156,6 +157,8 @@ def _sine(s: Said) -> Inputs | None:
             part.used = True
             angle = f"{float(re.sub('[^0-9.]', '', angle)) + int(part.text) / 60:.6g}"
     length = s.size()
+    if re.fullmatch(r"[\d.]+", angle) and float(angle) > RIGHT:
+        angle, length = length, angle  # sine 100 7.5
     return {"angle": angle, "length": length} if angle and length else None
 
 

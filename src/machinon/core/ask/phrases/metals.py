@@ -157,8 +157,10 @@ def _growth(s: Said) -> Inputs | None:
     size, metal = s.size(), s.take("material")
     fahrenheit = s.has("f", "fahrenheit")
     s.has("c", "celsius", "degree", "temperature", "from", "heated", "by")
-    if not (cold and size):
+    s.has("cool", "cooled", "frozen", "shaft", "how", "much", "does")
+    if not size or not (cold or (warm.startswith("-") and s.hears("shrink"))):
         return None
+    cold = cold or ("68" if fahrenheit else "20")  # the shop's
     given: Inputs = {"size": size, "material": metal or "steel"}
     if warm:
         here, there = _celsius(cold, fahrenheit), _celsius(warm, fahrenheit)

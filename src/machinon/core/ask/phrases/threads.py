@@ -365,6 +365,9 @@ def _crest(s: Said) -> Inputs | None:
 def _thread_depth(s: Said) -> Inputs | None:
     thread = thread_said(s)
     asked = s.has("depth", "pass", "infeed", "passe", "single") | s.has("compound")
+    asked |= s.has("undercut", "relief", "run-out", "runout") and s.has(
+        "undercut", "groove", "thread", "width"
+    )
     if not thread or s.has("countersink", "strip"):
         return None
     turned = s.number_of("angle") and not s.hears("lead", "helix", "deep")

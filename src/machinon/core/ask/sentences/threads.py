@@ -213,7 +213,8 @@ def _thread_passes(t: Teller) -> str:
     if t.given("school") != "plunge" and angle:
         at = text_of(float(angle), ANGLE)
         deep += f", {t.both('compound_total')} by the compound at {at}"
-    return f"{deep}, in {len(t['passes'])} passes"
+    groove = f"{t.size('runout_groove_width', 0.1)} wide"
+    return f"{deep}, in {len(t['passes'])} passes; run-out {groove}"
 
 
 @tells("thread-engagement")
