@@ -92,12 +92,11 @@ def read_given(form: JointForm, key: str, typed: str, inch: bool) -> str:
 
 def given_values(choice: FitChoice) -> dict[str, object]:
     """The answers given for a fit's joint, in base units."""
-    values: dict[str, object] = {}
-    asks = {given.key: given for given in form_of(choice).asks}
-    for key, kept in choice.given.items():
-        if key in asks and kept:
-            values[key] = asks[key].read(kept)
-    return values
+    given = {key: kept for key, kept in choice.given.items() if kept}
+    if not given:  # what is asked is looked up among all reckonings
+        return {}
+    asks = {asked.key: asked for asked in form_of(choice).asks}
+    return {key: asks[key].read(kept) for key, kept in given.items() if key in asks}
 
 
 def _none(_: Meeting) -> Joined:

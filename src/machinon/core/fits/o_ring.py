@@ -3,8 +3,6 @@
 import math
 from typing import Any
 
-import numpy as np
-
 from machinon.core.errors import BadInput
 from machinon.core.quantity import INCH, LENGTH, PERCENT
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
@@ -18,6 +16,8 @@ LEAD_IN = 15.0  # degrees of the chamfer over which it slips in
 def squeeze_of(cord: float, kind: str) -> float:
     """Share of a cord (mm) that its groove presses it: `still`, `moving` or `face`;
     between the cords of the table in proportion."""
+    import numpy as np  # when it is first needed: the window does not wait for it
+
     table = rows("o_ring_squeeze")
     cords = [float(row["cord_mm"]) for row in table]
     shares = [float(row[f"{kind}_percent"]) for row in table]
