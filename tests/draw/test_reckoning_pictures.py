@@ -187,6 +187,7 @@ class Figures(unittest.TestCase):
                     self.assertTrue(
                         any(re.search(r"\d( in$|\.\d{3}|/\d+ in)", t) for t in said)
                     )
+        self.assertIn("10.3187 mm", texts(drawn("convert", True)[0]))
         drawing, answer = drawn("passes", True, start="2in", finish="1.75in")
         for row in answer["passes"]:
             self.assertIn(f"{row['dial'] / INCH:.3f}", texts(drawing))

@@ -5,10 +5,12 @@ from fractions import Fraction
 from typing import Any
 
 from machinon.core.errors import BadInput
-from machinon.core.quantity import COUNT, INCH, LENGTH, NUMBER, fraction_text
+from machinon.core.quantity import COUNT, INCH, LENGTH, NUMBER, Kind, fraction_text
 from machinon.core.reckoning import SERIES, TEXT, Input, Result, Trail, reckoning
 from machinon.core.threads.tapping import drills
 
+# of an inch shop as well
+MILLIMETRES = Kind("size in millimetres", "mm", LENGTH.units, "10.3")
 UNITS = ("mm", "inch", "thou", "um", "fraction", "drill")
 DRILLS = 0.25, 50.0  # mm: below and above it nobody asks for a drill
 
@@ -23,7 +25,7 @@ DRILLS = 0.25, 50.0  # mm: below and above it nobody asks for a drill
         Input("to", TEXT, "unit asked for; else all", None, choices=UNITS),
     ),
     results=(
-        Result("mm", LENGTH, "millimetres"),
+        Result("mm", MILLIMETRES, "millimetres"),
         Result("inch", NUMBER, "inches"),
         Result("fraction", TEXT, "nearest 64th of an inch"),
         Result("fraction_error", LENGTH, "length less that fraction"),

@@ -5,6 +5,7 @@ import math
 
 from machinon.core.cutting.tempering import temper_colours
 from machinon.core.quantity import length_text
+from machinon.draw.lettering import text_width
 from machinon.draw.sketch import Sketch
 
 
@@ -172,21 +173,20 @@ def passes(s: Sketch) -> None:
         s.shape([(0, top), *points, (wide, top)], hatch=True)
     shown = 12
     line = max(s.v("division"), 0.01)  # no more figures than the dial has
+    clear = s.p(0, 0)[0]
     for i, row in enumerate(done[:shown]):
         x, y = s.p((i + 1.5) * step, row[on] * share)
-        s.board.text(
-            (x, y - 0.9 * s.size),
-            length_text(row[on], line, s.inch, unit=False),
-            0.9 * s.size,
-            "measured",
-            backed=True,
+        size, dial = (
+            length_text(value, line, s.inch, unit=False)
+            for value in (row[on], row["dial"])
         )
-        s.board.text(
-            (x, s.p(0, floor)[1] + 1.2 * s.size),
-            length_text(row["dial"], line, s.inch, unit=False),
-            0.9 * s.size,
-            "cut",
-        )
+        half = text_width(size, 0.9 * s.size) / 2
+        if x - half < clear:  # all of them stand in the table
+            continue
+        clear = x + half + 0.3 * s.size
+        s.board.text((x, y - 0.9 * s.size), size, 0.9 * s.size, "measured", backed=True)
+        below = x, s.p(0, floor)[1] + 1.2 * s.size
+        s.board.text(below, dial, 0.9 * s.size, "cut")
     s.note("dial", (s.p(0, 0)[0], s.p(0, floor)[1] + 1.2 * s.size))
     left, right = s.p(0, 0)[0] - s.size, s.p(wide, 0)[0] + s.size
     s.ask("start", (left, s.p(0, start)[1]), anchor="right")

@@ -27,6 +27,9 @@ def _bands(
         return bottom - (value - low) / span * (bottom - top)
 
     left, wide = s.board.width * 0.26, s.board.width * 0.16
+    if not keys:  # clear of what is asked at the left, and of what is told at the right
+        left = max(left, 13 * s.size)
+        wide = min(wide, (s.board.width * 0.9 - 5 * s.size - left) / 3.1)
     zero = y(nominal)
     s.board.line((left - 3 * s.size, zero), (s.board.width * 0.86, zero), "centre", 1.2)
     s.note("0", (left - 3.6 * s.size, zero))

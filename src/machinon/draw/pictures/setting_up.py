@@ -148,7 +148,7 @@ def packing(s: Sketch) -> None:
             backed=True,
         )
         s.note("shim", (page[0], page[1] - 1.2 * s.size))
-    s.ask("readings", s.p(0, 0))
+    s.ask("readings", s.p(0, 0.06))
     s.tell("twist", s.p(0, -0.9), "twist")
 
 

@@ -153,7 +153,8 @@ def angle(s: Sketch) -> None:
     s.tell("minutes", (corner[0] - s.size, corner[1] + 2 * s.size), "is", "right")
     right = s.p(wide, 0)[0] + s.size
     middle = s.p(0, tall / 2)[1]
-    s.tell("rise", (right, middle - 2 * s.size), "over 100", "left")
+    over = f"over {length_text(100, 1, s.inch)}"
+    s.tell("rise", (right, middle - 2 * s.size), over, "left")
     s.tell("one_in", (right, middle + 2 * s.size), "rises one in", "left")
     foot = s.p(0, 0)[1] + 2.6 * s.size
     for n, key in enumerate(("sine", "cosine", "tangent", "radians")):
