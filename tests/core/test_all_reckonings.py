@@ -403,6 +403,29 @@ class FitsAndMaterials(unittest.TestCase):
             )
         self.assertEqual(no.exception.key, "bore")
 
+    def test_a_circle_of_screws_carries_by_friction_and_pins_by_shear(self):
+        """Three M8 of 8.8 pull 15.92 kN each: 0.15 of it at 55 mm; two 6 mm pins at
+        30 mm bear 300 MPa over 28.27 mm² each. The better counts, not the sum."""
+        screws = {"bolts": 3, "thread": "M8", "circle": 110}
+        by_friction = reckon("bolts-carry", screws)
+        pull = reckon("screw-torque", {"thread": "M8"})["preload"]
+        self.assertAlmostEqual(by_friction["slips_at"], 3 * pull * 0.15 * 0.055, 6)
+        self.assertAlmostEqual(by_friction["carries"], by_friction["slips_at"] / 2)
+        pinned = {"pins": 2, "pin": 6, "pin_circle": 60}
+        both = reckon("bolts-carry", {**screws, **pinned})
+        self.assertAlmostEqual(both["shears_at"], 2 * 300 * 28.2743 * 0.03, 2)
+        self.assertAlmostEqual(both["carries"], both["shears_at"] / 2)
+        alone = reckon("bolts-carry", {"bolts": 0, "circle": 110, **pinned})
+        self.assertEqual(alone["carries"], both["carries"])
+        for lacking, key in (
+            ({"bolts": 0, "circle": 110}, "bolts"),
+            ({"bolts": 3, "circle": 110}, "thread"),
+            ({**screws, "pins": 2}, "pin"),
+        ):
+            with self.subTest(key), self.assertRaises(BadInput) as refused:
+                reckon("bolts-carry", lacking)
+            self.assertEqual(refused.exception.key, key)
+
 
 class Tapers(unittest.TestCase):
     def test_named_tapers_agree_with_their_other_standard(self):

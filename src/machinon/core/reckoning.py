@@ -74,6 +74,7 @@ SUBJECTS = (
     "tapers.cam_noses",
     "survey.measured_size",
     "survey.surface_sums",
+    "fits.bolts_carry",
     "fits.dovetail",
     "fits.keyway",
     "setting_out.square_hole",

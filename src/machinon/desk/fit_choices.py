@@ -397,6 +397,8 @@ class BoltChoice(Choice):
         self.box.addWidget(label("What that means", "head"))
         self.figures(self.hole, self.circle)
         self.figures(self.room, self.need)
+        self.carried = Figures(bench)
+        self.box.addWidget(self.carried)
         self.finish()
 
     def _counted(self, slot: FitSlot | None, making: Making | None) -> str:
@@ -440,6 +442,9 @@ class BoltChoice(Choice):
         for key, radio in self.radios.items():
             radio.setChecked(key == fit.choice.want)
         self.advice.setText(fit.advice)
+        # without a slot they stand in the joint's own part
+        carried = fit.joined.effects if fit.joined and slot is not None else ()
+        self.carried.show_effects(carried, inch)
         if fit.room is None or fit.circle is None:
             for figure in (self.hole, self.circle, self.room, self.need):
                 figure.show_text("–")

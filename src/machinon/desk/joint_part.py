@@ -1,5 +1,7 @@
 """The inputs of a joint, its consequences, and the schools there are."""
 
+from collections.abc import Sequence
+
 from PySide6.QtWidgets import (
     QComboBox,
     QVBoxLayout,
@@ -86,6 +88,12 @@ class Figures(Abreast):
             figure.setVisible(i < count)
         return self.all[:count]
 
+    def show_effects(self, effects: Sequence[Effect], inch: bool) -> None:
+        """What follows from a fit; nothing where nothing does."""
+        for figure, effect in zip(self.show_count(len(effects)), effects, strict=True):
+            show_effect(figure, effect, inch)
+        self.setVisible(bool(effects))
+
     def texts(self) -> dict[str, str]:
         """The texts shown, by name."""
         return {f.name(): f.text() for f in self.all if not f.isHidden()}
@@ -131,11 +139,7 @@ class JointPart(QWidget):
         for ask in form.asks:
             self._put(ask, given.get(ask.key))
         joined = fit.joined
-        effects = joined.effects if joined else ()
-        figures = self.effects.show_count(len(effects))
-        for figure, effect in zip(figures, effects, strict=True):
-            show_effect(figure, effect, self.job.inch)
-        self.effects.setVisible(bool(effects))
+        self.effects.show_effects(joined.effects if joined else (), self.job.inch)
         self.unsaid.setText(fit.unsaid)
         self.unsaid.setVisible(bool(fit.unsaid))
         self.advice.setText("\n".join(joined.advice) if joined else "")

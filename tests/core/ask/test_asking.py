@@ -268,6 +268,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("percent of thread 8.8 drill m10", "tap-drill", "engagement", 61.58),
     ("drill sizes near 0.344", "convert", "mm", 8.7376),
     ("saw 1.6 slot 6 deep 10", "saw-slot", "passes", 4),
+    ("torque that 3 m8 bolts on 110 carry", "bolts-carry", "carries", 197.07),
+    ("2 dowels 6 on 60 circle torque", "bolts-carry", "carries", 254.47),
     ("undercut for m16 thread", "thread-passes", "runout_groove_width", 6),
     ("sliding fit h7 g6 32", "iso-fit", "clearance_max", 0.05),
     ("iso tolerance it7 for 50", "iso-limits", "lower", 49.975),

@@ -4,6 +4,7 @@ from msgspec.structs import replace
 
 from machinon.core.job.job import ProofLog
 from machinon.core.job.made_piece import told_of, with_size
+from machinon.core.reckoning import reckon
 from machinon.core.shop.things import Reading
 from tests.scenario import (
     BOLTS,
@@ -118,6 +119,14 @@ class FromReadingsToThePlate(unittest.TestCase):
         close = job.with_fit(replace(job.fit(BOLTS), want="close"))
         self.assertTrue(planned(close, chuck=chuck).fit(BOLTS).advice)
         self.assertFalse(planned().fit(BOLTS).advice)
+
+    def test_what_the_screws_carry_stands_beside_what_the_lathe_turns(self):
+        """A register only centres: three M8 on 110 hold the chuck by friction."""
+        fit = planned().fit(BOLTS)
+        carries, turns = fit.joined.effects
+        asked = {"bolts": 3, "thread": "M8", "circle": fit.circle["diameter"]}
+        self.assertEqual(carries.value, reckon("bolts-carry", asked)["carries"])
+        self.assertEqual(turns.name, "The lathe turns at most")
 
     def test_the_thread_may_be_said_instead_of_found(self):
         job = back_plate()

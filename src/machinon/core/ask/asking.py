@@ -61,6 +61,7 @@ _ALSO = {
     "hardness": "rockwell brinell vickers hrc hb hv tensile strength hard",
     "other-units": "convert celsius fahrenheit newton psi bar kw hp gallon",
     "metal": "hardness brinell density strength modulus expansion properties material",
+    "bolts-carry": "drive dowel chuck plate slip shear friction screws hold",
     "polygon": "hexagon square flats corners",
     "sine": "angle block slip",
     "temper-colour": "harden hardening straw purple blue silver steel",

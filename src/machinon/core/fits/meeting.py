@@ -53,6 +53,15 @@ class Effect(Struct, frozen=True):
     grave: bool = False  # it must not be left so
 
 
+def turned_by(lathe: Lathe | None, answer: Answer) -> tuple[Effect, ...]:
+    """The torque of a lathe, to set beside that which a joint carries by an answer."""
+    if lathe is None:
+        return ()
+    said: float | str = lathe.torque or "its motor is not known: see Shop"
+    kind = TORQUE if lathe.torque else TEXT
+    return (Effect("The lathe turns at most", said, kind, answer),)
+
+
 class Joined(Struct, frozen=True):
     """A joint worked out."""
 
@@ -103,14 +112,8 @@ class Meeting(Struct, frozen=True):
                 raise BadInput(key, f"Type this first: {given.meaning}.")
 
     def machine(self, answer: Answer) -> tuple[Effect, ...]:
-        """The torque of the lathe, to set beside that which a joint carries."""
-        if self.lathe is None:
-            return ()
-        torque = self.lathe.torque
-        if not torque:
-            said = "its motor is not known: see Shop"
-            return (Effect("The lathe turns at most", said, TEXT, answer),)
-        return (Effect("The lathe turns at most", torque, TORQUE, answer),)
+        """The torque of the lathe, to set beside that which the joint carries."""
+        return turned_by(self.lathe, answer)
 
     def beside(self, key: str) -> Measured:
         """The surface of the same group. Raises BadInput where it has no reading."""

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.fits.joints import form_of, given_values
-from machinon.core.fits.meeting import Joined, Meeting
+from machinon.core.fits.meeting import Effect, Joined, Meeting, turned_by
 from machinon.core.job.made_piece import (
     drawn_surface,
     gauged_by,
@@ -23,7 +23,7 @@ from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.milled_features import Flats
 from machinon.core.piece.turned_features import End
-from machinon.core.quantity import as_kept
+from machinon.core.quantity import TORQUE, as_kept
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.setting_out.bolt_circle import circle_band
 from machinon.core.shop.things import (
@@ -515,8 +515,10 @@ def with_bolts(
     fit: FitPlan,
     told: Mapping[int, Mapping[str, Any]],
     fits: tuple[FitPlan, ...],
+    lathe: Lathe | None,
 ) -> FitPlan:
-    """The bolts' room and need, which rest on the play of what centres as well."""
+    """The bolts' room and need, which rest on the play of what centres as well, and
+    what they carry."""
     if fit.choice.kind != "bolts" or fit.circle is None or fit.band is None:
         return fit
     said = {**given_values(fit.choice), **told.get(fit.choice.number, {})}
@@ -537,7 +539,23 @@ def with_bolts(
         room = reckon("bolt-room", asked)
     except BadInput as error:
         return replace(fit, problem=error.message)
-    return replace(fit, room=room, advice=str(room["mismatch"] or room["warning"]))
+    advice = str(room["mismatch"] or room["warning"])
+    carries = _carried(fit.circle, str(asked["thread"]), said.get("holes"), lathe)
+    return replace(fit, room=room, advice=advice, joined=carries)
+
+
+def _carried(
+    circle: Answer, thread: str, holes: object, lathe: Lathe | None
+) -> Joined | None:
+    """The torque that the screws of a circle carry; None where it is not known how
+    many they are."""
+    bolts = circle.inputs.get("holes") or holes
+    if not bolts:
+        return None
+    asked = {"bolts": bolts, "thread": thread, "circle": circle["diameter"]}
+    answer = reckon("bolts-carry", asked)
+    carries = Effect("The screws carry", answer["carries"], TORQUE, answer)
+    return Joined(effects=(carries, *turned_by(lathe, answer)))
 
 
 def against(fit: FitPlan, made: float) -> FitPlan:

@@ -175,7 +175,7 @@ class _Drawing:
                 )
         fits = tuple(self.fits.values())
         for number in numbers:
-            self.fits[number] = with_bolts(self.fits[number], told, fits)
+            self.fits[number] = with_bolts(self.fits[number], told, fits, self.lathe)
 
     def _blank(self, job: Job) -> Plan:
         fits = [self.fits.get(fit.number) for fit in job.fits]

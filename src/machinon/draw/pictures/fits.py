@@ -4,6 +4,7 @@ import math
 from typing import Literal
 
 from machinon.core.quantity import small_text
+from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import Shape
 from machinon.draw.sketch import Sketch
 
@@ -135,6 +136,44 @@ def fit_target(s: Sketch) -> None:
     s.ask("instrument_uncertainty", (x, 5.8 * s.size), "uncertainty")
     s.ask("want", (x, 9.2 * s.size), "fit wanted")
     s.ask("kind", (x, 12.6 * s.size), "what exists")
+
+
+def bolts_carry(s: Sketch) -> None:
+    """The circle with its screws, and with the pins between them."""
+    r = s.v("circle") / 2
+    bolts, pins = int(s.v("bolts")), int(s.v("pins"))
+    screw = thread_of(str(s.values["thread"])).major / 2 if bolts else 0.0
+    s.frame(-1.35 * r, -1.35 * r, 1.35 * r, 1.35 * r, (11, 4))
+    s.circle(0, 0, 1.3 * r, "outline", "panel")
+    s.circle(0, 0, r, "centre", "none", 1.0)
+    for i in range(bolts):
+        turned = math.radians(90 + 360 * i / bolts)
+        x, y = r * math.cos(turned), r * math.sin(turned)
+        s.circle(x, y, 1.5 * screw, "outline", "ground")
+        s.circle(x, y, screw, "outline", "panel")
+    on = s.v("pin_circle") / 2 or r
+    for i in range(pins):
+        # between two screws, wherever there are as many gaps
+        gap = round(i * bolts / pins) / bolts if pins <= bolts else i / pins
+        turned = math.radians(90 + 180 / max(bolts, 1) + 360 * gap)
+        x, y = on * math.cos(turned), on * math.sin(turned)
+        s.circle(x, y, s.v("pin") / 2, "cut", "ground")
+    s.arc(0, 0, 0.62 * r, 25, 160, "stop", 2.4)
+    tip, body = (
+        s.p(0.62 * r * math.cos(angle), 0.62 * r * math.sin(angle))
+        for angle in (math.radians(20), math.radians(27))
+    )
+    s.board.arrow(tip, body, "stop")
+    s.ask("circle", s.p(0, 0), "on ⌀")
+    s.tell("carries", s.p(0, -0.45 * r), "carries")
+    right, left = s.p(1.35 * r, 0)[0] + s.size, s.p(-1.35 * r, 0)[0] - s.size
+    y = s.p(0, 0)[1]
+    s.ask("bolts", (left, y - 4 * s.size), anchor="right")
+    s.ask("thread", (left, y), anchor="right")
+    s.tell("tighten", (left, y + 4 * s.size), "tighten to", "right")
+    s.tell("slips_at", (right, y - 3 * s.size), "faces slip at", "left")
+    s.tell("shears_at", (right, y + 0.5 * s.size), "pins shear at", "left")
+    s.tell("preload", (right, y + 4 * s.size), "each clamps with", "left")
 
 
 def measured_size(s: Sketch) -> None:
@@ -398,6 +437,7 @@ PICTURES = {
     "iso-fit": two_zones,
     "inch-fit": two_zones,
     "fit-target": fit_target,
+    "bolts-carry": bolts_carry,
     "measured-size": measured_size,
     "play-runout": play_runout,
     "play": measured_play,

@@ -4,6 +4,7 @@ import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
+from machinon.core.ask.phrases.threads import thread_said
 from machinon.core.ask.said import ALIKE, TENTHS, Said
 from machinon.core.errors import BadInput
 from machinon.core.fits.ball_bearings import bearing_of
@@ -178,6 +179,32 @@ def _key_load(s: Said) -> Inputs | None:
     return dict(
         zip(("diameter", "width", "height", "length"), (diameter, *sides), strict=True)
     )
+
+
+@phrase("bolts-carry", "torque that 3 m8 bolts on 110 carry")
+def _carried(s: Said) -> Inputs | None:
+    """What the screws of a circle carry by friction, or pins in it by shear."""
+    if not s.has("carry", "hold", "transmit", "torque", "slip"):
+        return None
+    pins = s.counted("pins", "dowels")
+    bolts = s.counted("bolts", "screws")
+    thread = thread_said(s)
+    if not bolts and thread:
+        bolts = s.count()
+    if not (bolts and thread) and not pins:
+        return None
+    circle = s.near("circle", "pcd") or s.behind("on")
+    pin = s.near("pin", "dowel") if pins else ""
+    circle, pin = s.alike(circle or s.size(), pin or (s.size() if pins else ""))
+    s.has(
+        "torque", "that", "what", "how", "much", "bolt", "screw", "pin", "dowel", "of"
+    )
+    s.has("on", "a", "circle", "pcd", "drive", "does", "do", "will", "before")
+    if not circle or (pins and not pin):
+        return None
+    given: Inputs = {"bolts": bolts or "0", "circle": circle}
+    given |= {"thread": thread} if thread else {}
+    return given | ({"pins": pins, "pin": pin} if pins else {})
 
 
 _IN = re.compile(r"\d(?:\s*mm)?\s+in\s+(?:an?\s+)?[\d.]")  # one lies in the other

@@ -29,6 +29,15 @@ def _limits(t: Teller) -> str:
     return f"{t.size(float(t.given('nominal')))} {t.given('zone')}: {limits}"
 
 
+@tells("bolts-carry")
+def _bolts(t: Teller) -> str:
+    carries = t.rough(float(t["carries"]), TORQUE)
+    said = f"Carries {carries} with a safety of {t.given('safety'):g}"
+    if not t.has("tighten"):
+        return said
+    return f"{said}; each screw tightened to {t.rough(float(t['tighten']), TORQUE)}"
+
+
 @tells("fit-target")
 def _other_half(t: Teller) -> str:
     if t["warning"]:
