@@ -39,6 +39,20 @@ class Ladders(unittest.TestCase):
         with self.assertRaisesRegex(BadInput, "Under 20 mm"):
             reckon("drill-steps", {"hole": 20, "there": 20})
 
+    def test_what_is_wider_than_25_is_bored_out_and_not_drilled(self):
+        """No lathe of a home shop turns a drill of 50, and no rack has one."""
+        wide = steps("spacer-sleeve", shaft_diameter="60")
+        self.assertEqual(wide["drill-bore"].drills[-1], 25)
+        self.assertEqual(wide["bore-bore"].before.feature("bore").diameter, 25)
+        jig = {"part_bore": "95", "middle_diameter": "47", "pattern_circle": "110"}
+        middle = steps("drill-plate", **jig)["bore-middle"].before.feature("middle")
+        self.assertEqual(middle.diameter, 25)
+        small = steps("drill-plate", part_bore="40", middle_diameter="20")
+        self.assertNotIn("bore-middle", small)
+        inch = make(families()["spacer-sleeve"], {"shaft.diameter": "60"}, False, True)
+        drill = route_told(inch)[0].steps[1]
+        self.assertEqual((drill.key, drill.drill), ("drill-bore", 25.4))
+
     def test_they_are_said_where_there_are_several(self):
         self.assertIn("6.2, 12.5, 25 mm", steps("back-plate")["drill"].note)
         thin = steps("plate-block", parts="hole", hole1_screw="M6")

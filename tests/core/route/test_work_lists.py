@@ -250,11 +250,11 @@ class Drilled(unittest.TestCase):
         self.assertNotIn("behind", short)
 
     def test_no_point_of_a_drill_goes_below_a_flat_floor(self):
-        """A bore of 30, 20 deep: opened 2 under size, its drill's point at 20."""
-        given = {"parts": "bore", "bore1.diameter": "30", "bore1.depth": "20"}
+        """A bore of 24, 20 deep: opened 2 under size, its drill's point at 20."""
+        given = {"parts": "bore", "bore1.diameter": "24", "bore1.depth": "20"}
         for line in listed("plate-block", "drill-bore1", given)[2:]:
             self.assertEqual(figures(line)["Point at"], 20.0)
-        self.assertIn("28 mm", line.head)
+        self.assertIn("22 mm", line.head)
 
     def test_a_bore_begins_at_what_its_drill_left(self):
         """Under 20.03 by at least 1: a drill of 19."""

@@ -20,6 +20,7 @@ from machinon.core.families._chuck_side import (
     spigot_checks,
     tapped_for,
 )
+from machinon.core.families._opening import TO_BORE
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -47,7 +48,6 @@ from machinon.core.shop.things import Surface
 from machinon.core.threads.screws import CapScrew, cap_screw
 
 OVER = 1.5  # mm: stock over the face that seats on the spindle
-TO_BORE = 0.5  # mm to a side that a drill leaves for the boring bar
 WEB = 8.0  # mm: least metal in front of the nose
 EDGE = 2.0  # mm: least metal beside a hole or a head
 OF = {"nose": "spindle's screws", "bolts": "chuck's screws"}
@@ -316,7 +316,7 @@ def nose_route(s: Values, seat: tuple[Step, ...]) -> tuple[Holding, ...]:
             (
                 Step("face", ("rear",), title="Face the spindle side",
                      note="Flat or a hair hollow: a crowned face rocks on the flange."),
-                Step("drill", ("hole",), leaves=_pilot(s)),
+                Step("drill", ("hole",), leaves=TO_BORE),
                 Step("bore", ("hole",)),
                 *seat,
             ),
@@ -377,11 +377,6 @@ def nose_route(s: Values, seat: tuple[Step, ...]) -> tuple[Holding, ...]:
             ),
         ),
     )  # fmt: skip
-
-
-def _pilot(s: Values) -> float:
-    """Metal left in the hole by the drill, mm to a side: a hole over 25 is bored."""
-    return max((float(s["hole.diameter"]) - 25.0) / 2, TO_BORE)
 
 
 def nose_sizes(nose: str, *seat: Size) -> tuple[Size, ...]:

@@ -5,6 +5,7 @@ z = 0 is the end face, which seats on the spindle's shoulder.
 
 from collections.abc import Iterable
 
+from machinon.core.families._opening import TO_BORE
 from machinon.core.piece.family import (
     Check,
     FitSlot,
@@ -21,8 +22,6 @@ from machinon.core.reckoning import TEXT
 from machinon.core.shop.things import NOSE_SURFACES
 from machinon.core.threads.screw_thread import thread_of
 
-PILOT = 25.0  # mm: the largest drill before boring
-TO_BORE = 1.0  # mm on the diameter that a drill leaves for the boring bar
 UNWINDS = "A threaded nose unwinds when braked or reversed."
 
 
@@ -126,9 +125,8 @@ def threaded_steps(
 ) -> tuple[Step, ...]:
     """Bore, register and thread in one chucking, proved there; before: what is cut just
     before the thread; ends: how its tool comes clear."""
-    pilot = max((s["core.diameter"] - PILOT) / 2, TO_BORE / 2)
     return (
-        Step("drill", ("core",), leaves=pilot, key="drill"),
+        Step("drill", ("core",), leaves=TO_BORE, key="drill"),
         Step(
             "bore",
             ("core",),

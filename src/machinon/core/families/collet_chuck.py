@@ -20,6 +20,7 @@ from machinon.core.families._collet_nose import (
     nose_checks,
     nose_features,
 )
+from machinon.core.families._opening import opened
 from machinon.core.families._taper_shank import (
     GUIDED,
     SHANK_LONG,
@@ -167,8 +168,9 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 *small_end_steps(s),
                 Step("face", ("front",), title="Turn it round, face to length"),
-                Step("drill", ("bore",), note="Clear the chips often. Break its edge "
-                     "at 60° for a wide centre: the seat takes that away again."),
+                *opened("bore", s["bore.diameter"], "Clear the chips often. Break its "
+                        "edge at 60° for a wide centre: the seat takes that away "
+                        "again."),
             ),
         ),
         Holding(

@@ -7,6 +7,7 @@ z = 0 is the face that lies on the work, with the spigot below it at the left.
 import math
 from collections.abc import Iterable
 
+from machinon.core.families._opening import opened
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     STOCK_BORE,
@@ -155,7 +156,6 @@ def checks(s: Values) -> Iterable[Check]:
 
 def route(s: Values) -> tuple[Holding, ...]:
     bushed = _bushed(s)
-    middle = bool(s["middle.diameter"])
     pin = (Step("drill", ("pin",)), Step("ream", ("pin",))) if s["pin.diameter"] else ()
     made = (
         (
@@ -186,7 +186,7 @@ def route(s: Values) -> tuple[Holding, ...]:
             "Spigot, its face and the middle in one chucking.",
             (
                 Step("face", ("spigot_end",)),
-                *((Step("drill", ("middle",)),) if middle else ()),
+                *opened("middle", s["middle.diameter"]),
                 Step("turn", ("plate",)),
                 Step("turn", ("spigot",), fit="spigot"),
                 Step("bevel", ("lead",)),

@@ -10,6 +10,7 @@ from collections.abc import Iterable
 from typing import Any
 
 from machinon.core.families._dowels import kept, reamed_to_keep
+from machinon.core.families._opening import TO_BORE
 from machinon.core.families._tapped import bolt_thread_check, tapped, thread_within
 from machinon.core.fits.keyway import key_near, keys
 from machinon.core.materials import material
@@ -42,7 +43,6 @@ from machinon.core.threads.screws import cap_screw
 
 OVER = 1.5  # mm: stock over each end
 CLAMPS = 0.5  # mm: the shaft ends short of the seat, so that its screw clamps the hub
-TO_BORE = 0.5  # mm to a side that the drill leaves
 EDGE = 2.5  # mm: least metal outside of a tapped hole
 
 

@@ -14,6 +14,7 @@ from machinon.core.families._collet_nose import (
     nose_checks,
     nose_features,
 )
+from machinon.core.families._opening import opened
 from machinon.core.families._threaded_nose import (
     UNWINDS,
     screwed_home,
@@ -200,7 +201,8 @@ def route(s: Values) -> tuple[Holding, ...]:
                      key="face-hub"),
                 Step("turn", ("hub",)),
                 Step("bevel", ("rear_edge",)),
-                Step("drill", ("bore",), note="Right through; clear the chips often."),
+                *opened("bore", s["bore.diameter"],
+                        "Right through; clear the chips often."),
                 *threaded_steps(
                     s,
                     Step("groove", ("relief",), note="As far as the stop for the "

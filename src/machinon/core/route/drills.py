@@ -4,6 +4,8 @@ from machinon.core.piece.family import Step
 from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Hole, Holes
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
+from machinon.core.quantity import INCH
+from machinon.core.threads.drill_steps import SAWN
 from machinon.core.threads.reaming import drill_before
 from machinon.core.threads.tapping import drill_under
 
@@ -24,14 +26,23 @@ def drill_of(step: Step, feature: Feature | None, inch: bool = False) -> float:
     hole = hole_of(feature)
     if hole is not None and hole.ream:
         return drill_before(hole.diameter, inch)
-    if hole is not None:
-        wide = hole.diameter
-    elif isinstance(feature, Bore):
-        wide = feature.diameter
-    elif isinstance(feature, NutThread):
-        wide = feature.bore
-    elif isinstance(feature, TaperBore):
-        wide = min(feature.start_diameter, feature.end_diameter)
-    else:
-        return 0.0
-    return drill_under(wide - 2 * step.leaves, inch) if step.leaves else wide
+    wide = drilled_width(feature)
+    if not step.leaves or not wide:
+        return wide
+    most = INCH if inch else SAWN  # the boring bar does the rest
+    return drill_under(min(wide - 2 * step.leaves, most), inch)
+
+
+def drilled_width(feature: Feature) -> float:
+    """How wide the drilled hole of a feature is where it is narrowest, mm; 0 where
+    nothing of it is drilled."""
+    match feature:
+        case Holes() | CrossHoles():
+            return feature.hole.diameter
+        case Bore():
+            return feature.diameter
+        case NutThread():
+            return feature.bore
+        case TaperBore():
+            return min(feature.start_diameter, feature.end_diameter)
+    return 0.0

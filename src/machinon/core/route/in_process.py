@@ -20,8 +20,9 @@ from machinon.core.piece.turned_features import (
     End,
     NutThread,
     Screw,
+    TaperBore,
 )
-from machinon.core.route.drills import drill_of
+from machinon.core.route.drills import drill_of, drilled_width
 from machinon.core.route.order import AFTER_DRILL, NO_METAL
 
 OUTSIDE = Cylinder | Cone | Ball | Screw  # what the outside of a round is made of
@@ -97,9 +98,10 @@ def _left(made: Made, step: Step, name: str) -> float:
     """Metal that a step leaves on a feature, mm to a side: a drill leaves its own
     size."""
     feature = made.body.feature(name) if step.operation == "drill" else None
-    if not isinstance(feature, Bore):
+    if not isinstance(feature, Bore | NutThread | TaperBore):
         return step.leaves
-    return (feature.diameter - drill_of(step, feature, made.values["inch"])) / 2
+    drill = drill_of(step, feature, made.values["inch"])
+    return (drilled_width(feature) - drill) / 2
 
 
 def _out(steps: Sequence[Step], sides: Mapping[str, Side]) -> list[Side | None]:

@@ -34,7 +34,7 @@ from machinon.core.piece.turned_features import (
     Screw,
     TaperBore,
 )
-from machinon.core.quantity import plain
+from machinon.core.quantity import INCH, plain
 from machinon.core.route.drills import LADDER, hole_of
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.operations import (
@@ -55,7 +55,10 @@ def note_of(step: Step, drills: Sequence[float]) -> str:
     if len(drills) < 2:
         return step.note
     said = ", ".join(map(drill_named, drills)).replace(" mm,", ",")
-    return f"{step.note} One after the other: {said}.".strip()
+    other = (
+        " The last of it by a boring head or a hole saw." if drills[-1] > INCH else ""
+    )
+    return f"{step.note} One after the other: {said}.{other}".strip()
 
 
 def caution_of(step: Step, machine: str, feature: Feature | None) -> str:

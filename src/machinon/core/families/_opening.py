@@ -1,0 +1,15 @@
+"""Steps that open a hole along the axis of a piece."""
+
+from machinon.core.piece.family import Step
+from machinon.core.threads.drill_steps import SAWN
+
+TO_BORE = 0.5  # mm to a side that a drill leaves for the boring bar
+
+
+def opened(name: str, wide: float, note: str = "") -> tuple[Step, ...]:
+    """A hole that is drilled, and bored out where it is wider than a drill; none where
+    it has no width (mm)."""
+    if wide > SAWN:
+        drill = Step("drill", (name,), leaves=TO_BORE, note=note)
+        return drill, Step("bore", (name,))
+    return (Step("drill", (name,), note=note),) if wide else ()
