@@ -12,8 +12,9 @@ from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.phrases import PHRASES, Phrase, examples
 from machinon.core.ask.said import Said
 from machinon.core.ask.sentences import sentence
+from machinon.core.ask.spoken_sums import spoken_sum
 from machinon.core.errors import BadInput
-from machinon.core.quantity import LENGTH, parse
+from machinon.core.quantity import LENGTH
 from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
 from machinon.core.shop.entry import length_said
 
@@ -167,56 +168,11 @@ def _unclear(said: str, words: str, size: str, unused: tuple[str, ...]) -> Under
     return Understood(said, words, None, why, unused, offered)
 
 
-# 10-32 is a thread, and 3/8 a size
-_ADDED = re.compile(
-    r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$|\d\s*(?:mm|in)\s*/\s*\d"
-    r"|\d\s*(?:sin|cos|tan|pi)\b|\bsqrt\b"
-)
-_A_FIGURE = r"((?:\d+\s+)?\d+/\d+|\d*\.?\d+)(?!\.?\d|/)"
-_OF = (
-    r"(?:of\s+)?(?:an?\s+|the\s+)?"
-    r"(?:(?:width|bar|span|length|cutter|pin|tip|diameter)\s+(?:of\s+)?)?"
-)
-_SPOKEN = (
-    (re.compile(r"^(?:what is|what's|whats|how much is)\s+", re.IGNORECASE), ""),
-    (
-        re.compile(rf"\b(?:half|radius)\s+{_OF}{_A_FIGURE}", re.IGNORECASE),
-        r"(\1)/2",
-    ),
-    # a 10 cutter goes by its diameter
-    (
-        re.compile(
-            rf"(?:\ban?\s+)?{_A_FIGURE}\s+(?:mm\s+)?(?:cutter|pin|tip|bar)\s+radius\b",
-            re.IGNORECASE,
-        ),
-        r"(\1)/2",
-    ),
-    (
-        re.compile(
-            r"(?<=[\d)])\s+(?:cutter|pin|tip|bar|block|parallel|washer|shim|roller)s?\b",
-            re.IGNORECASE,
-        ),
-        "",
-    ),
-    (re.compile(r"(?<=[\dn)])\s+plus\s+(?=[\d.(])", re.IGNORECASE), " + "),
-    (re.compile(r"(?<=[\dn)])\s+(?:minus|less)\s+(?=[\d.(])", re.IGNORECASE), " - "),
-    (re.compile(r"(?<=[\dn)])\s+times\s+(?=[\d.(])", re.IGNORECASE), " * "),
-    (re.compile(r"^(?:the\s+)?(?:sum|total)\s+of\s+", re.IGNORECASE), ""),
-)
-
-
 def _sum(said: str, inch: bool) -> list[_Candidate]:
-    """A sum of sizes, as it may be typed anywhere else: 28+6.35/2; empty for none."""
-    for words, sign in _SPOKEN:
-        said = words.sub(sign, said)
-    if not _ADDED.search(said):
-        return []
-    try:
-        parse(said, inch=inch)
-    except BadInput:
-        return []
+    """A sum of sizes, asked as a conversion is; empty for none."""
+    written = spoken_sum(said, inch)
     phrase = next(phrase_ for phrase_ in PHRASES if phrase_.reckoner == "convert")
-    return [_Candidate((0, 0, 0), phrase, {"value": said}, ())]
+    return [_Candidate((0, 0, 0), phrase, {"value": written}, ())] if written else []
 
 
 def _candidates(said: Said) -> list[_Candidate]:

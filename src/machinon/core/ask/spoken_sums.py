@@ -1,0 +1,54 @@
+"""Sums of sizes as one says them: half of 86.4 plus a 10 cutter radius."""
+
+import re
+
+from machinon.core.errors import BadInput
+from machinon.core.quantity import parse
+
+# 10-32 is a thread, and 3/8 a size
+_ADDED = re.compile(
+    r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$|\d\s*(?:mm|in)\s*/\s*\d"
+    r"|\d\s*(?:sin|cos|tan|pi)\b|\bsqrt\b"
+)
+_FIGURE = r"((?:\d+\s+)?\d+/\d+|\d*\.?\d+)(?!\.?\d|/)"
+_ROUND = r"(?:cutter|pin|tip|bar|roller)"  # what goes by its diameter
+_THING = rf"(?:{_ROUND}|block|parallel|washer|shim)s?"
+_MEASURE = r"(?:width|span|length|diameter)"
+_BEFORE, _BEHIND = r"(?<=[\dn)])\s+", r"\s+(?=[\d.(])"  # between two figures
+
+# in this order: what is said, and how it is written
+_WRITTEN = tuple(
+    (re.compile(said, re.IGNORECASE), written)
+    for said, written in (
+        (r"^(?:what is|what's|whats|how much is)\s+", ""),
+        (r"^(?:the\s+)?(?:sum|total)\s+of\s+", ""),
+        (
+            rf"\bhalf\s+(?:of\s+)?(?:an?\s+|the\s+)?(?:{_MEASURE}\s+(?:of\s+)?)?"
+            + _FIGURE,
+            r"(\1)/2",
+        ),
+        (rf"\bradius\s+of\s+(?:an?|the)\s+{_FIGURE}(?=\s+{_ROUND}\b)", r"(\1)/2"),
+        (rf"(?:\ban?\s+)?{_FIGURE}\s+(?:mm\s+)?{_ROUND}\s+radius\b", r"(\1)/2"),
+        (rf"(?<=[\d)])\s+{_THING}\b", ""),
+        (rf"{_BEFORE}plus{_BEHIND}", " + "),
+        (rf"{_BEFORE}(?:minus|less){_BEHIND}", " - "),
+        (rf"{_BEFORE}times{_BEHIND}", " * "),
+    )
+)
+
+
+def spoken_sum(said: str, inch: bool) -> str:
+    """A sum of sizes as it may be typed anywhere else; empty for what is none.
+
+    >>> spoken_sum("half the width 63.5 plus half of a 12 cutter", inch=False)
+    '(63.5)/2 + (12)/2'
+    """
+    for words, written in _WRITTEN:
+        said = words.sub(written, said)
+    if not _ADDED.search(said):
+        return ""
+    try:
+        parse(said, inch=inch)
+    except BadInput:
+        return ""
+    return said
