@@ -22,6 +22,7 @@ from machinon.core.route.machine_checks import (
     on_the_mill,
 )
 from machinon.core.route.steps import route_told
+from machinon.core.route.work.listed import work_list
 from machinon.core.shop.machines import Machine, machine_of
 from machinon.core.shop.making import Making
 from machinon.core.shop.things import Lathe, Shop
@@ -171,6 +172,45 @@ class OnTheMill(unittest.TestCase):
     def test_what_is_not_known_of_a_mill_is_not_judged(self):
         self.assertEqual(self.told(Machine("mill", "Mill", "mill")), {})
         self.assertEqual(self.told(None), {})
+
+
+class BoringBars(unittest.TestCase):
+    """A bar takes up three quarters of the hole and sticks out by the bore's depth."""
+
+    def told(self, shaft):
+        sizes = {"shaft.diameter": shaft, "gap.between": "45.03"}
+        route = route_told(make(families()["spacer-sleeve"], sizes))
+        return {check.key: check for check in along_the_route(route)}.get(
+            "bar-bore-bore"
+        )
+
+    def test_a_slender_bar_is_pointed_out_before_it_chatters(self):
+        """45 out of a hole drilled 4 is 15 times its 3 mm, 7.5 from either end; out of
+        one drilled 3 it is more than that; of one drilled 11 it is 5.4."""
+        thin = self.told("4")
+        self.assertEqual((thin.passed, thin.grave), (False, False))
+        self.assertAlmostEqual(thin.need / (thin.have / 8), 45 / 2.25, delta=0.1)
+        self.assertIn("Ream it or lap it", thin.says)
+        self.assertIn("⌀0.0886 in at most, 1.7", thin.says_in_inches)
+        halves = self.told("5")
+        self.assertTrue(halves.passed)
+        self.assertIn("from both ends", halves.says)
+        stout = self.told("12")
+        self.assertTrue(stout.passed)
+        self.assertIn("5.4 times as long as thick", stout.says)
+        self.assertIsNone(self.told("20"), "nothing is said of one that is stiff")
+
+    def test_the_page_of_the_bore_says_what_to_do_about_it(self):
+        given = {"shaft.diameter": "12"}
+        step = next(
+            step
+            for up in route_told(make(families()["spacer-sleeve"], given))
+            for step in up.steps
+            if step.key == "bore-bore"
+        )
+        found = work_list(step)
+        self.assertIn("equal last passes", found.lines[0].note)
+        self.assertIn("boring-bar", [answer.reckoner for answer in found.answers])
 
 
 class ByTheMotor(unittest.TestCase):

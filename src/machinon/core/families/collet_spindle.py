@@ -47,6 +47,7 @@ OVER = 2.0  # mm: stock over each end
 FINISH = 0.25  # mm to a side, left on journal and seat until both run true together
 UNDER = 0.4  # mm to a side that the drill leaves in the bore
 LONG_BAR = 4.0  # diameters: longer, stock needs a steady behind its free end
+DEEPEST_BORE = 10.0  # diameters that a bar bores from both ends
 LONG_DRILL = 8.0  # diameters: deeper, a bore is drilled from both ends to meet
 
 
@@ -174,12 +175,14 @@ def checks(s: Values) -> Iterable[Check]:
 
 def route(s: Values) -> tuple[Holding, ...]:
     both = s["stock.length"] > LONG_DRILL * s["bore.diameter"]
-    drilled = (
-        "From both ends to meet: a plug turned to the first hole sets the second end "
-        "true; a step where they meet is bored away."
-        if both
-        else "Clear the chips often."
-    )
+    bored = s["stock.length"] <= DEEPEST_BORE * s["bore.diameter"]
+    drilled = "Clear the chips often."
+    if both:
+        drilled = (
+            "From both ends to meet: a plug turned to the first hole sets the second "
+            "end true; a step where they meet "
+            + ("is bored away." if bored else "does no harm: bars only pass through.")
+        )
     thread = thread_of(str(s["nose.thread"]))
     steady = s["stock.length"] > LONG_BAR * s["stock.diameter"]
     band = (
@@ -226,8 +229,8 @@ def route(s: Values) -> tuple[Holding, ...]:
             (
                 *band,
                 Step("face", ("rear",)),
-                Step("drill", ("bore",), leaves=UNDER, note=drilled),
-                Step("bore", ("bore",)),
+                Step("drill", ("bore",), leaves=UNDER * bored, note=drilled),
+                *((Step("bore", ("bore",)),) if bored else ()),
                 Step("face", ("front",), title="Turn it round, face to length"),
             ),
         ),

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from itertools import chain
 from typing import Any
 
+from machinon.core.cutting.machining import QUIET, QUIET_STEEL
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Check, at_least, spoken
@@ -25,6 +26,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import FOOT, POWER, in_both_texts
 from machinon.core.reckoning import reckon
+from machinon.core.route.bars import bar_of
 from machinon.core.route.steps import HoldingTold, StepTold
 from machinon.core.route.work.drilling import tip
 from machinon.core.shop.machines import Machine
@@ -246,6 +248,7 @@ def along_the_route(route: Sequence[HoldingTold]) -> Iterator[Check]:
     """All that is checked of a route by itself."""
     yield from hard_metal(route)
     yield from held_well(route)
+    yield from bars_reach(route)
 
 
 def hard_metal(route: Sequence[HoldingTold]) -> Iterator[Check]:
@@ -262,6 +265,38 @@ def hard_metal(route: Sequence[HoldingTold]) -> Iterator[Check]:
             f"{step.title}: not in {step.material}. Do it before it is hardened, or "
             "soften that place; only light carbide cuts and the wheel go on.",
             grave=step.operation in ("tap", "knurl", "broach"),
+        )
+
+
+def bars_reach(route: Sequence[HoldingTold]) -> Iterator[Check]:
+    """Whether the thickest bar that goes into a deep bore is stiff enough to cut."""
+    for step in (step for up in route for step in up.steps):
+        bar = bar_of(step)
+        if bar is None or bar.slender <= QUIET_STEEL:
+            continue
+        most = QUIET["carbide"]
+        by_halves = bar.through and bar.slender / 2 <= most
+        passed = bar.slender <= most or by_halves
+        says = (
+            f"Boring bar for {spoken(step.features[0])}: ⌀{{}} at most, {{}} out, "
+            f"{bar.slender:.1f} times as long as thick; up to {QUIET_STEEL:g} in steel "
+            f"and {most:g} in carbide stay quiet."
+        )
+        if not passed:
+            says += " Ream it or lap it."
+        elif bar.slender > most:
+            says += " Bore it from both ends, or ream it."
+        thick, out = f"{bar.thick:.1f} mm", f"{bar.out:.0f} mm"
+        yield Check(
+            f"bar-{step.key}",
+            step.features[0],
+            passed,
+            says.format(thick, out),
+            grave=False,
+            have=most * bar.thick,
+            need=bar.out,
+            form=says.replace("{}", "{} in"),
+            lengths=(bar.thick, bar.out),
         )
 
 

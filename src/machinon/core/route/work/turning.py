@@ -8,6 +8,7 @@ import math
 from typing import Any
 
 from machinon.core.cutting.cut_state import Dial
+from machinon.core.cutting.machining import QUIET_STEEL
 from machinon.core.materials import material
 from machinon.core.piece.family import spoken
 from machinon.core.piece.shown import Shown
@@ -26,6 +27,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import ANGLE, COUNT, FOOT, plain
 from machinon.core.reckoning import TEXT, reckon
+from machinon.core.route.bars import bar_of
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import (
@@ -96,6 +98,15 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         first, last = step.after.ends
         through = inside and float(stop[0].value) > last - first
         says += ": keep it clear of the chuck's face." if through else "."
+    answers = [answer]
+    bar = bar_of(step)
+    if bar is not None and bar.slender > QUIET_STEEL:
+        asked = {"bar_diameter": bar.thick, "overhang": bar.out}
+        answers.append(reckon("boring-bar", asked))
+        says += (
+            f" A bar of {plain(bar.thick, 1)} mm goes in, {plain(bar.out, 0)} mm out. "
+            f"{answers[-1]['advice']}"
+        )
     lines = [
         WorkLine(
             "touch",
@@ -121,7 +132,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
                 "Measure before it, and dial what is left." if last else "",
             )
         )
-    return WorkList(tuple(lines), answers=(answer,))
+    return WorkList(tuple(lines), answers=tuple(answers))
 
 
 def _wheel(metal: str) -> str:
