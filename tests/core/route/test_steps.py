@@ -53,6 +53,17 @@ class Ladders(unittest.TestCase):
         drill = route_told(inch)[0].steps[1]
         self.assertEqual((drill.key, drill.drill), ("drill-bore", 25.4))
 
+    def test_what_is_too_deep_for_a_blade_is_sawn_off(self):
+        """A disc of 90 on a bore of 12 is 39 deep; one of 55 is 21."""
+        for wide, title in (
+            ("55", "Part off at the back, leave 0.5 mm"),
+            ("90", "Saw off at the back, leave 1.5 mm"),
+        ):
+            step = steps("detent-plate", plate_diameter=wide)["part-back"]
+            with self.subTest(wide):
+                self.assertEqual(step.title, title)
+                self.assertEqual(bool(step.speed), wide == "55")
+
     def test_they_are_said_where_there_are_several(self):
         self.assertIn("6.2, 12.5, 25 mm", steps("back-plate")["drill"].note)
         thin = steps("plate-block", parts="hole", hole1_screw="M6")

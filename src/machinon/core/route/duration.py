@@ -28,6 +28,7 @@ STANDING = {
     "keyway": 10.0,
     "thread": 15.0,
     "weld": 20.0,
+    "saw-off": 10.0,
     "grind": 20.0,
     "harden": 90.0,
 }  # minutes of what takes its time whatever is cut

@@ -57,6 +57,13 @@ OPERATIONS: Mapping[str, Operation] = {
             "part",
             "It jams and throws: slow, near the jaws, never catch it by hand.",
         ),
+        Operation(
+            "saw-off",
+            "Saw off at",
+            "saw, in its vise",
+            "",
+            "What it frees falls: hold it.",
+        ),
         Operation("bevel", "Chamfer", "chamfer tool", "turn"),
         Operation(
             "knurl",

@@ -49,6 +49,8 @@ from machinon.core.sizes.reamers import LEAVES
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.tapping import drill_named
 
+ALONG = ("part", "saw-off", "face")  # what they leave is a length
+
 
 def note_of(step: Step, drills: Sequence[float]) -> str:
     """What the family notes of a step, and the drills that open its hole, mm."""
@@ -180,7 +182,7 @@ def title_of(
     if own.lower().startswith(operation.verb.lower()):
         said = own[len(operation.verb) :].lstrip()  # not "bore the bore"
     # on a diameter there are two sides, on a length one
-    metal = step.leaves if operation.key in ("part", "face") else 2 * step.leaves
+    metal = step.leaves if operation.key in ALONG else 2 * step.leaves
     left = f", leave {_size(metal)} mm" if metal else ""
     return f"{operation.verb} {said}{left}".strip()
 

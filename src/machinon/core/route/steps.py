@@ -22,6 +22,7 @@ from machinon.core.piece.turned_features import (
     Bore,
     Cone,
     Cylinder,
+    End,
     Groove,
     NutThread,
     Screw,
@@ -39,6 +40,8 @@ from machinon.core.sizes.reamers import nearest_reamer
 from machinon.core.threads.drill_steps import ladder
 
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
+PARTED = 25.0  # mm deep: more of it jams the blade; shop rule
+SAWN_OFF = 1.5  # mm that a saw leaves to be faced
 BORED_OUT = 6.0  # mm: a hole no wider than the stock's by this is bored at once
 
 
@@ -195,8 +198,26 @@ def planned(
 ) -> tuple[Holding, ...]:
     """The holdings of a piece with named steps, before any is moved: without what is
     there already, with what the person added."""
-    holdings = _not_in_stock(made, keyed(made.holdings))
+    holdings = _sawn_off(made, _not_in_stock(made, keyed(made.holdings)))
     return with_own(still_cut(holdings, there), own)
+
+
+def _sawn_off(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, ...]:
+    """The holdings with the saw for what is deeper than a blade parts off."""
+
+    def told(step: Step) -> Step:
+        end = made.body.found(step.features[0]) if step.operation == "part" else None
+        if not isinstance(end, End):
+            return step
+        inside = end.z + BESIDE if end.side == "left" else end.z - BESIDE
+        inner, outer = made.body.radii(inside)
+        if outer - inner <= PARTED:
+            return step
+        return replace(step, operation="saw-off", leaves=max(step.leaves, SAWN_OFF))
+
+    return tuple(
+        replace(holding, steps=tuple(map(told, holding.steps))) for holding in holdings
+    )
 
 
 def _not_in_stock(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, ...]:

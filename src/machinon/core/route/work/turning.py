@@ -384,7 +384,7 @@ def one_cut(step: StepTold) -> WorkList | None:
                 Shown("to", knurl.outer),
                 Shown("Depth", knurl.depth),
             )
-        case End() if step.operation == "part":
+        case End() if step.operation in ("part", "saw-off"):
             first, last = step.after.ends
             figures = (Shown("Length after", last - first),)
         case _:
