@@ -369,7 +369,7 @@ class Sheets(unittest.TestCase):
         for words in (
             "slot 1: from end to end",
             "slot 2: round ends",
-            "pocket 1: through, R3",
+            "pocket 1: through, R4",
             "corners R5",
             "upper edges 0.5 × 45°",
         ):

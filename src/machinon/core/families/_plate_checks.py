@@ -35,6 +35,7 @@ from machinon.core.piece.hardware import CLEAR
 from machinon.core.piece.hole_features import Grid, Hole, Holes, Pattern, Places
 from machinon.core.piece.outline import corners_of, outline_of
 from machinon.core.piece.walls import between, in_metal, wall_checks
+from machinon.core.route.operations import END_MILL
 from machinon.core.threads.screws import cap_screw
 from machinon.core.wording import begun
 
@@ -42,6 +43,7 @@ DRILLED = ("hole", "row", "holes", "ring", "pattern", "bore")
 SUNK = ("slot", "pocket", "vee", "dovetail", "tee", "seat", "rebate")
 PASSED = ("through", "counterbored", "countersunk")  # holes that screws go through
 BELOW = 0.5  # mm that a T-nut lies under its table
+REACH = 4.5  # diameters that a long end mill cuts deep
 SEEN = 10.0  # mm of metal: more is not spoken of
 
 
@@ -267,6 +269,9 @@ def _slot_checks(s: Values, name: str) -> Iterable[Check]:
     elif not slot.rounded:
         says = f"{begun(spoken(name))} goes through from end to end: it parts the block"
         yield Check(f"{name}-parts", name, False, f"{says} in two. Give it a length.")
+    if not slot.sawn:
+        cutter = min(s[f"{name}.width"], END_MILL)
+        yield _reach_check(name, cutter, min(slot.depth, deep), spoken(name))
     across, half = crosswise(s, name), s[f"{name}.width"] / 2
     if slot.turn:
         if slot.rounded:
@@ -508,6 +513,9 @@ def _pocket_checks(s: Values, name: str) -> Iterable[Check]:
         s[f"{name}.radius"],
         f"Half the width of {spoken(name)} for the cutter in its corners",
     )
+    if radius := s[f"{name}.radius"]:
+        cuts = s[f"{name}.depth"] or deep
+        yield _reach_check(name, 2 * radius, cuts, f"the corners of {spoken(name)}")
     if s[f"{name}.depth"]:
         yield at_least(
             f"{name}-floor",
@@ -516,6 +524,18 @@ def _pocket_checks(s: Values, name: str) -> Iterable[Check]:
             2.0,
             f"Metal left at the floor of {spoken(name)}",
         )
+
+
+def _reach_check(name: str, cutter: float, cuts: float, into: str) -> Check:
+    """Whether an end mill that goes into a place is long enough, and stiff."""
+    return at_least(
+        f"{name}-reach",
+        name,
+        REACH * cutter,
+        cuts,
+        f"Reach of the end mill that goes into {into} ({REACH:g} times its ⌀)",
+        grave=False,
+    )
 
 
 _CHECKS: Mapping[str, Callable[[Values, str], Iterable[Check]]] = {

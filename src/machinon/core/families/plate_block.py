@@ -414,7 +414,7 @@ PARTS = (
         Size("length", "length of {}", "30", "", 1, 1000),
         Size("width", "width of {}", "20", "", 1, 600),
         Size("depth", "depth of {}", "0", "0 goes through", 0, 400),
-        Size("radius", "corner radius of {}", "3", "half its cutter", 0, 100),
+        Size("radius", "corner radius of {}", "4", "half its cutter", 0, 100),
     )),
     FreePart("vee", "A vee groove", (
         _UPPER,
