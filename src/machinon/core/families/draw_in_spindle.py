@@ -47,7 +47,9 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.tapers.tapers import taper_of
+from machinon.core.threads.drill_steps import SAWN
 from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.tapping import drill_named, drill_under
 
 OVER = 2.0  # mm: stock over each end
 FINISH = 0.3  # mm to a side, left on the seats until all roughing and heat is done
@@ -256,6 +258,18 @@ def checks(s: Values) -> Iterable[Check]:
     )
 
 
+def _opened_first(s: Values) -> str:
+    """The drill that opens the socket for its boring bar; nothing where the draw-bar's
+    hole is as wide."""
+    drill = drill_under(min(_small(s) - 2.0, SAWN), s["inch"])
+    if drill <= s["draw.diameter"]:
+        return ""
+    return (
+        f"Opened first by a drill of {drill_named(drill)}, not quite as deep as the "
+        "socket: less to bore, and a stouter bar goes in."
+    )
+
+
 def route(s: Values) -> tuple[Holding, ...]:
     welded = bool(s["head.welded"])
     drilled = s["stock.length"] > LONG_DRILL * s["draw.diameter"]
@@ -299,7 +313,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("face", ("mouth",), title="Turn it round, face to length"),
                 *(guide[:1] if guided else ()),
                 Step("taper", ("socket",), leaves=1.0,
-                     title="Bore the socket well under size"),
+                     title="Bore the socket well under size", note=_opened_first(s)),
             ),
         ),
         Holding(
