@@ -2,7 +2,10 @@
 
 from typing import NamedTuple
 
-from machinon.core.piece.turned_features import Bore
+from machinon.core.piece.body import Body
+from machinon.core.piece.feature import Side
+from machinon.core.piece.stock import Block
+from machinon.core.piece.turned_features import Bore, End
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.steps import StepTold
 
@@ -28,12 +31,30 @@ def bar_of(step: StepTold) -> Bar | None:
     bore = step.cut[0] if step.cut else None
     if step.operation != "bore" or not isinstance(bore, Bore) or not step.before.turns:
         return None
-    hole = 2 * step.before.radii((bore.start + bore.end) / 2)[0]
-    if hole <= 0:
+    middle = (bore.start + bore.end) / 2
+    there = [
+        hole.diameter
+        for hole in step.before.features
+        if isinstance(hole, Bore) and hole.start <= middle <= hole.end
+    ]
+    hole = max(there, default=step.before.stock.bore)
+    if not hole:
         return None
-    first, last = step.after.ends
-    reach = {"right": last - bore.start, "left": bore.end - first}
-    out = reach[step.out] if step.out else bore.end - bore.start
+    out = bore.end - bore.start
+    if step.out == "right":
+        out = end_of(step.after, "right") - bore.start
+    elif step.out == "left":
+        out = bore.end - end_of(step.after, "left")
     left, right = step.finished
     through = bore.start < left + BESIDE and bore.end > right - BESIDE
     return Bar(GOES_IN * hole, out, through)
+
+
+def end_of(body: Body, side: Side) -> float:
+    """Where an end of what turns stands, faced or as its stock is, mm."""
+    for feature in body.features:
+        if isinstance(feature, End) and feature.side == side:
+            return feature.z
+    stock = body.stock
+    assert not isinstance(stock, Block)
+    return stock.start if side == "left" else stock.end

@@ -11,7 +11,7 @@ from machinon.core.cutting.machining import QUIET, QUIET_STEEL
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import Check, at_least, spoken
-from machinon.core.piece.feature import Feature, Side
+from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.made import Made
 from machinon.core.piece.stock import Block
@@ -26,7 +26,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import FOOT, POWER, in_both_texts
 from machinon.core.reckoning import reckon
-from machinon.core.route.bars import bar_of
+from machinon.core.route.bars import bar_of, end_of
 from machinon.core.route.steps import HoldingTold, StepTold
 from machinon.core.route.work.drilling import tip
 from machinon.core.shop.machines import Machine
@@ -195,10 +195,12 @@ def by_the_motor(
     """
     for name, machine in machines.items():
         has = float(machine.figures.get("power", 0)) if machine else 0.0
+        if machine is None or not has:
+            continue
         steps = [step for up in route if up.machine == name for step in up.steps]
-        cuts = [(_motor(step), step) for step in steps if has and step.speed]
+        cuts = [(_motor(step), step) for step in _heaviest(steps)]
         needs, step = max(cuts, key=lambda cut: cut[0], default=(0.0, None))
-        if machine is None or step is None or not needs:
+        if step is None or not needs:
             continue
         place = step.features[0]
         passed = needs <= has * SURE_BY
@@ -219,8 +221,19 @@ def by_the_motor(
         yield Check(f"motor-{name}", place, passed, metric, False, form=inches)
 
 
+def _heaviest(steps: Sequence[StepTold]) -> Iterator[StepTold]:
+    """The widest drill, and a cut of the lathe's: at the speed of its surface each of
+    those takes the same."""
+    drills = [step for step in steps if step.operation == "drill"]
+    if drills:
+        yield max(drills, key=lambda step: step.drill)
+    yield from [s for s in steps if s.operation == "turn" and s.before.turns][:1]
+
+
 def _motor(step: StepTold) -> float:
-    """The motor to have for a step, kW; 0 for what is fed by feel."""
+    """The motor to have for a step that drills or turns, kW."""
+    if not step.speed:
+        return 0.0
     metal = material(step.material)
     asked: dict[str, Any] = {
         "material": step.material,
@@ -231,12 +244,10 @@ def _motor(step: StepTold) -> float:
     if step.operation == "drill":
         asked |= {"operation": "drill", "diameter": step.drill}
         share = max(0.0, 1 - (step.follows / step.drill) ** 2)
-    elif step.before.turns and step.operation in ("turn", "bore", "face"):
+    else:
         asked["diameter"] = step.diameter
         asked["depth"] = min(metal.rough_depth, step.diameter / 4)
         asked["feed_each"] = metal.rough_feed
-    else:
-        return 0.0
     return share * float(reckon("cutting-power", asked)["motor"])
 
 
@@ -310,7 +321,7 @@ def held_well(route: Sequence[HoldingTold]) -> Iterator[Check]:
         if up.held == "jaws":
             yield from _in_the_jaws(up, body, cut)
         elif up.held == "centres":
-            yield from _straight(up, cut, _end(body, "left"), _end(body, "right"))
+            yield from _straight(up, cut, end_of(body, "left"), end_of(body, "right"))
 
 
 def _in_the_jaws(
@@ -319,8 +330,8 @@ def _in_the_jaws(
     # the first end that is faced sticks out; another is parted off
     ends = [feature for feature in cut if isinstance(feature, End)]
     side = ends[0].side if ends else "right"
-    tip = _end(body, side)
-    held_end = _end(up.steps[0].before, "left" if side == "right" else "right")
+    tip = end_of(body, side)
+    held_end = end_of(up.steps[0].before, "left" if side == "right" else "right")
     stations = [end.z for end in ends]
     stations += [z for feature in cut for z in _outside(feature)[:2]]
     root = (min if side == "right" else max)(stations, default=tip)
@@ -377,16 +388,6 @@ def _straight(
         have=most,
         need=out,
     )
-
-
-def _end(body: Body, side: Side) -> float:
-    """The end of the body as it stands."""
-    for feature in body.features:
-        if isinstance(feature, End) and feature.side == side:
-            return feature.z
-    stock = body.stock
-    assert not isinstance(stock, Block)
-    return stock.start if side == "left" else stock.end
 
 
 def _outside(ball: Feature) -> tuple[float, ...]:
