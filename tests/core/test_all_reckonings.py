@@ -734,6 +734,22 @@ class PatternsAndMeasuring(unittest.TestCase):
             answer = reckon("edge-find", {**USUAL["edge-find"], "direction": direction})
             self.assertAlmostEqual(answer["position"], position)
 
+    def test_a_gear_is_known_by_its_outside_and_its_teeth(self):
+        """32 teeth of module 1.5 are 51 over the tips, 40 of DP 20 2.100 in; a worn
+        one reads small, and one near nothing usual is said to be."""
+        for outside, teeth, key, value in (
+            (50.9, 32, "module", 1.5),
+            ("2.098in", 40, "dp", 20),
+            (44.0, 20, "module", 2.0),
+        ):
+            found = reckon("gear", {"teeth": teeth, "outside": outside})
+            with self.subTest(outside):
+                self.assertAlmostEqual(found[key], value)
+                self.assertIn("Nearest to", found.notes[0])
+        odd = reckon("gear", {"teeth": 32, "outside": 57.5})
+        self.assertAlmostEqual(odd["module"], 57.5 / 34)
+        self.assertIn("near no usual", odd.cautions[0])
+
 
 class Cutting(unittest.TestCase):
     def test_passes_end_at_the_size(self):

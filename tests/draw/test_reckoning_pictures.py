@@ -171,7 +171,7 @@ class Figures(unittest.TestCase):
 
     def test_an_inch_shop_s_pictures_are_in_inches(self):
         metric = {  # what is in millimetres in every shop
-            *("convert", "metal", "knurl", "taper-pipe-thread"),
+            *("convert", "metal", "knurl", "taper-pipe-thread", "gear"),
             *("change-gears", "expanding-arbor", "pitch", "thread-dial"),  # a pitch
         }
         for name in reckonings().keys() - metric:

@@ -185,6 +185,8 @@ def _passes(s: Said) -> Inputs | None:
     start, finish, most = s.alike(start, finish, most)
     if not start or not finish or s.mm(finish) > MOST_BORED * s.mm(start):
         return None
+    if most and s.mm(most) > abs(s.mm(start) - s.mm(finish)):
+        return None  # no pass is as deep as that
     given: Inputs = {"start": start, "finish": finish}
     if s.has("length", "face", "thickness"):
         given["on"] = "length"
@@ -270,6 +272,10 @@ def _pieces(s: Said) -> Inputs | None:
 def _surface_speed(s: Said) -> Inputs | None:
     rpm = s.take("rpm")
     wheel = s.hears("sfm", "fpm", "sfpm", "wheel")
+    if not rpm and s.hears("rim") and s.number_of("size", "number") == 2:
+        fast = next((p for p in s.parts if p.text.isdigit() and int(p.text) > 99), None)
+        if fast is not None:  # rim speed 8 inch 3450
+            fast.used, rpm = True, f"{fast.text}rpm"
     if not rpm and wheel and (said := s.behind("at")):
         rpm = f"{said}rpm"  # sfm of 1.5 in at 300
     asks = s.has("surface", "speed", "sfm", "fpm", "sfpm", "rim", "m/min", "ft/min") | (

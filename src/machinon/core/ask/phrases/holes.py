@@ -81,6 +81,9 @@ def _gear(s: Said) -> Inputs | None:
         module = module if re.fullmatch(r"\d*\.?\d+", module) else ""
     dp = "" if module else s.near("dp", "diametral", kinds=("number",))
     dp = dp or ("" if module else s.behind("dp"))  # 60 teeth dp 20 outside
+    outside = ""
+    if not module and not dp:  # which it is, is asked
+        outside = s.near("outside", "od", "diameter", "measures")
     mate = ""
     if s.has("centre", "distance", "apart"):  # of 20 and 40 teeth
         first, mate = s.take("number"), s.near("teeth", "tooth", kinds=("number",))
@@ -92,9 +95,12 @@ def _gear(s: Said) -> Inputs | None:
     s.has("and", "between", "to", "on", "two", "gears")
     s.has("gear", "wheel", "pinion", "spur", "blank", "outside", "diameter", "depth")
     s.has("cutter", "module", "dp", "teeth", "size", "of", "for", "span", "measurement")
-    if not teeth.isdigit() or not (module or dp):
+    s.has("which", "what", "module", "pitch", "is", "a", "it", "mod")
+    by = {"module": module, "dp": dp, "outside": outside}
+    told = {key: said for key, said in by.items() if said}
+    if not teeth.isdigit() or not told:
         return None
-    given: Inputs = {"teeth": teeth, **({"module": module} if module else {"dp": dp})}
+    given: Inputs = {"teeth": teeth, **told}
     return {**given, "mate": mate} if mate else given
 
 

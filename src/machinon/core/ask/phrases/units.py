@@ -106,7 +106,11 @@ def _convert(s: Said) -> Inputs | None:
     value = s.take("size", "number")
     if not value:
         return None
-    to = next((p for p in s.parts if p.kind == "word" and p.word in _TO), None)
+    words = [p for p in s.parts if p.kind == "word" and p.word in _TO]
+    # in inches as a fraction
+    to = next((p for p in words if p.word == "fraction"), next(iter(words), None))
+    if to is not None and to.word == "fraction":
+        s.has("inch", "inches", "mm")
     if to is None and (inches := _FRACTION_IN_MM.fullmatch(value)):
         return {"value": f"{inches[1]}in", "to": "mm"}  # there are none of millimetres
     given: Inputs = {"value": value}

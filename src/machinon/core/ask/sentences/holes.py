@@ -3,6 +3,7 @@
 from machinon.core.ask.sentences.teller import Teller, Tellings, drill_named
 from machinon.core.quantity import ANGLE, length_text, text_of
 
+WHOLE = 1e-6  # a diametral pitch that is one
 EXACT = 0.01  # seconds of arc: a division off by less is exact
 MANY = 8  # places in a row: of more the first and the last are said
 
@@ -76,6 +77,11 @@ def _gear(t: Teller) -> str:
     blank = "Blank"
     if t.has("centres"):
         blank = f"{t.both('centres')} between their axes; blank"
+    elif t.given("outside") is not None:  # which it is, was asked
+        pitch, module = float(t["dp"]), float(t["module"])
+        whole = abs(pitch - round(pitch)) < WHOLE
+        named = f"Diametral pitch {pitch:.0f}" if whole else f"Module {module:.4g}"
+        blank = f"{named}: blank"
     return (
         f"{blank} {t.both('outside_diameter', 0.01)}, pitch circle "
         f"{t.size('pitch_diameter')}, {t.size('depth', 0.01)} deep, "
