@@ -1010,6 +1010,10 @@ class WhatOneWouldSay(unittest.TestCase):
             ("sine stack for mt3 on 5 inch", "Slips under the sine bar: 0.1254 in"),
             ("sagitta 3 inch chord 5 radius", "Radius 5 in (127.000 mm), 3 in from"),
             ("press fit in a .7505 hole", "Make the shaft 0.7517 to 0.7520 in"),
+            ("torque that 3 5/16-18 bolts on 4.5 circle carry", "Carries 141 lbf·ft"),
+            ("turns of 10 tpi screw for .875", "8 turns and 75 lines"),
+            ("percent of thread #7 drill 1/4-20", "Drill #7, 0.2010 in: 75 %"),
+            ("cool 2 inch shaft to minus 100 f", "Shorter by"),
         ):
             told = understand(said, inch=True)
             self.assertTrue(told.sentence.startswith(begins), told.sentence)

@@ -128,6 +128,11 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bbody\s+(?=drill|hole|size)", "clearance "),
         (r"(\d)\s*ipm\b", r"\1 in/min"),
         (r"\bjo\s+blocks?\b", "gage blocks"),
+        # how many, and no mixed number: 3 5/16-18 bolts
+        (
+            r"\b(\d{1,2})\s+(?=\d/\d{1,2}-\d{1,2}\s+(?:bolts?|screws?|studs?|nuts?)\b)",
+            r"\1, ",
+        ),
         (r"\bit\s?(\d{1,2})\b(?=.*\d)|(?<=\d )\bit\s?(\d{1,2})\b", r"h\1\2"),
         (r"\b(to|at)\s+minus\s+(\d+)\b", r"\1 -\2"),
         (r"^\s*sagitta\s+(?:of\s+|for\s+)?(?=[\d.])", "height of arc "),
@@ -265,7 +270,7 @@ _FEET = re.compile(
 
 # a thread of 12 pitch has 12 to the inch, where inches come first
 _TO_THE_INCH = re.compile(
-    r"(?<![\d./-])(\d\d?)\s+pitch\b(?!\s+(?:circle|diameter))", re.IGNORECASE
+    r"(?<![\d./-])([4-9]|[1-9]\d)\s+pitch\b(?!\s+(?:circle|diameter))", re.IGNORECASE
 )
 _LEAD_OF = re.compile(
     r"\b(lead\s?screw)\s+(?:of\s+|is\s+)?(\d+)(?![\d./]|\s*(?:tpi|mm|thread|in\b|inch|\"))",

@@ -148,7 +148,10 @@ def _hardness(s: Said) -> Inputs | None:
 
 @phrase("thermal-size", "growth of 100 steel from 20 to 60 degrees")
 def _growth(s: Said) -> Inputs | None:
-    if not s.has("growth", "grow", "expansion", "expand", "shrink", "longer"):
+    cooled = s.has("cool", "cooled", "freeze", "frozen")
+    if not (
+        s.has("growth", "grow", "expansion", "expand", "shrink", "longer") or cooled
+    ):
         return None
     if any(part.word in ("fit", "interference") for part in s.parts):
         return None
@@ -157,8 +160,9 @@ def _growth(s: Said) -> Inputs | None:
     size, metal = s.size(), s.take("material")
     fahrenheit = s.has("f", "fahrenheit")
     s.has("c", "celsius", "degree", "temperature", "from", "heated", "by")
-    s.has("cool", "cooled", "frozen", "shaft", "how", "much", "does")
-    if not size or not (cold or (warm.startswith("-") and s.hears("shrink"))):
+    s.has("shaft", "how", "much", "does")
+    by_cold = warm.startswith("-") and (cooled or s.hears("shrink"))
+    if not size or not (cold or by_cold):
         return None
     cold = cold or ("68" if fahrenheit else "20")  # the shop's
     given: Inputs = {"size": size, "material": metal or "steel"}

@@ -11,6 +11,7 @@ from machinon.core.reckoning import reckon
 from machinon.core.threads.screw_thread import FORMS, known_threads, thread_of
 from machinon.core.threads.screw_torque import GRADES
 from machinon.core.threads.screws import cap_screws
+from machinon.core.threads.tapping import drills
 
 phrase = Phrases()
 
@@ -98,7 +99,9 @@ def _tap(s: Said) -> Inputs | None:
         return None  # its screw goes through
     thread = thread_said(s)
     percent = s.take("percent")
-    drilled = s.has("percent", "percentage") and (s.near("drill", "hole") or s.size())
+    drilled = ""
+    if s.has("percent", "percentage"):
+        drilled = _named_drill(s) or s.near("drill", "hole") or s.size()
     threaded = s.has("thread", "threaded") and s.has("hole")
     insert = s.has("insert", "coil") or _wound(s)
     if not thread and s.hears("tap", "tapping") and not s.hears("hole", "bore"):
@@ -120,6 +123,12 @@ def _tap(s: Said) -> Inputs | None:
         s.has("of", "does", "give", "a", "with", "what", "in", "for")
     metal = s.take("material")
     return {**given, "material": metal} if metal else given
+
+
+def _named_drill(s: Said) -> str:
+    """The size of a drill that is said by its number; empty for none."""
+    number = s.take("pin")
+    return next((as_kept(d.size) for d in drills("number") if d.name == number), "")
 
 
 @phrase("taper-pipe-thread", "tap drill 1/4 npt")
@@ -571,6 +580,8 @@ def _dial(s: Said) -> Inputs | None:
 @phrase("thread-identify", "which thread 7.85 18tpi")
 def _which(s: Said) -> Inputs | None:
     sized = s.number_of("tpi") == 1 and s.number_of("size", "number") == 1
+    if s.hears("acme"):
+        return None  # it is known
     if not s.has("identify", "unknown") and not (
         s.has("thread") and (s.hears("which", "what") or sized)
     ):

@@ -161,6 +161,8 @@ def _by_handle(s: Said) -> Inputs | None:
     if s.hears("to", "from"):  # to turn 25.4 from 26.1
         return None
     turn = s.of_each("turn") or (s.near("screw", "pitch") if screw else s.near("turn"))
+    if screw and (tpi := s.tpi()):
+        turn = f"1in/{tpi}"
     line = s.behind("line", "division", "graduation")
     lines = s.near("line", "division", "graduation", kinds=("number",))
     travel = s.near("travel") or s.size()
