@@ -40,7 +40,7 @@ ALONE = 5.0  # diameters that a bar may stick out of the jaws
 CUTTER = 20.0  # mm: it runs off the metal at both ends by half of it
 OVER_TABLE = 130.0  # mm that a small vise and a tool in its holder take
 OVER_A_HOLE = 5.0  # mm that a drill starts over its hole
-SURE_BY = 4 / 3  # what is known of a cut's power is good to a third
+BY_HALF = 2.0  # times the motor: at half of the usual feed or depth it still cuts
 SUPPORTED = 12.0  # diameters with a centre at its end, or between two
 
 
@@ -203,12 +203,12 @@ def by_the_motor(
         if step is None or not needs:
             continue
         place = step.features[0]
-        passed = needs <= has * SURE_BY
-        if passed:
-            instead = ""
-        elif step.drill:
-            instead = " Feed it gently, or put one more drill before it."
-        else:
+        passed = needs <= has * BY_HALF
+        instead = ""
+        if needs > has and step.drill:
+            other = "." if passed else ", or put one more drill before it."
+            instead = f" Feed it gently{other}"
+        elif needs > has:
             instead = f" Take {has / needs:.0%} of a usual pass at most."
         metric, inches = (
             f"Motor of {machine.name} to {step.operation} {spoken(place)}: {there}; "
