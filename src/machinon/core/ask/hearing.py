@@ -133,7 +133,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
             r"\b(\d{1,2})\s+(?=\d/\d{1,2}-\d{1,2}\s+(?:bolts?|screws?|studs?|nuts?)\b)",
             r"\1, ",
         ),
-        (r"\bit\s?(\d{1,2})\b(?=.*\d)|(?<=\d )\bit\s?(\d{1,2})\b", r"h\1\2"),
+        (r"\bit(\d{1,2})\b", r"h\1"),  # a grade alone, laid as a shaft's
         (r"\b(to|at)\s+minus\s+(\d+)\b", r"\1 -\2"),
         (r"^\s*sagitta\s+(?:of\s+|for\s+)?(?=[\d.])", "height of arc "),
         (r"\bthousandths?\b", "thou"),

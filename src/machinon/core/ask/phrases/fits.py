@@ -98,7 +98,7 @@ def _other_half(s: Said) -> Inputs | None:
     """The half to be made, for one that was measured."""
     if s.number_of("fit", "zone", "inch fit", "bearing", "thread", "taper", "pair"):
         return None
-    if s.hears("tap", "bolt", "screw", "drill", "thread", "reamer"):
+    if s.hears("tap", "bolt", "screw", "drill", "thread", "reamer", "bearing"):
         return None  # what goes into it is made already
     if s.number_of(*_FIGURES) != 1:
         return None

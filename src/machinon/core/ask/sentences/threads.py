@@ -213,8 +213,8 @@ def _thread_passes(t: Teller) -> str:
     if t.given("school") != "plunge" and angle:
         at = text_of(float(angle), ANGLE)
         deep += f", {t.both('compound_total')} by the compound at {at}"
-    groove = f"{t.size('runout_groove_width', 0.1)} wide"
-    return f"{deep}, in {len(t['passes'])} passes; run-out {groove}"
+    groove = t.size("runout_groove_width", 0.1)
+    return f"{deep}, in {len(t['passes'])} passes; a groove of {groove}"
 
 
 @tells("thread-engagement")
