@@ -2,6 +2,7 @@ import unittest
 
 from msgspec.structs import replace
 
+from machinon.core.job.fit_plan import with_bolts
 from machinon.core.job.job import ProofLog
 from machinon.core.job.made_piece import told_of, with_size
 from machinon.core.reckoning import reckon
@@ -127,6 +128,13 @@ class FromReadingsToThePlate(unittest.TestCase):
         asked = {"bolts": 3, "thread": "M8", "circle": fit.circle["diameter"]}
         self.assertEqual(carries.value, reckon("bolts-carry", asked)["carries"])
         self.assertEqual(turns.name, "The lathe turns at most")
+
+    def test_of_screws_that_no_grade_is_kept_for_nothing_is_said(self):
+        fit = planned().fit(BOLTS)
+        told = {fit.choice.number: {"thread": "M42", "holes": 3}}
+        huge = with_bolts(fit, told, (), None)
+        self.assertIsNone(huge.joined, "8.8 goes up to M39")
+        self.assertEqual(huge.room.inputs["thread"], "M42")
 
     def test_the_thread_may_be_said_instead_of_found(self):
         job = back_plate()

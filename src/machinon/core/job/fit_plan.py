@@ -548,12 +548,15 @@ def _carried(
     circle: Answer, thread: str, holes: object, lathe: Lathe | None
 ) -> Joined | None:
     """The torque that the screws of a circle carry; None where it is not known how
-    many they are."""
+    many they are, or how strong."""
     bolts = circle.inputs.get("holes") or holes
     if not bolts:
         return None
     asked = {"bolts": bolts, "thread": thread, "circle": circle["diameter"]}
-    answer = reckon("bolts-carry", asked)
+    try:
+        answer = reckon("bolts-carry", asked)
+    except BadInput:
+        return None
     carries = Effect("The screws carry", answer["carries"], TORQUE, answer)
     return Joined(effects=(carries, *turned_by(lathe, answer)))
 
