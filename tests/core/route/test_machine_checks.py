@@ -22,6 +22,7 @@ from machinon.core.route.machine_checks import (
     on_the_mill,
 )
 from machinon.core.route.steps import route_told
+from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import work_list
 from machinon.core.shop.machines import Machine, machine_of
 from machinon.core.shop.making import Making
@@ -242,6 +243,24 @@ class ByTheMotor(unittest.TestCase):
         self.assertIn("Feed it gently.", slow.says)
         strong = self.told("1.5", material="mild steel")["motor-lathe"]
         self.assertNotIn("gently", strong.says)
+
+    def test_the_page_of_the_drill_says_to_feed_it_gently(self):
+        """The 9.5 before it is within the motor, the 19 is not."""
+        made = make(families()["spacer-sleeve"], {"material": "mild steel"})
+        (step,) = [
+            step
+            for up in route_told(made)
+            for step in up.steps
+            if step.key == "drill-bore"
+        ]
+        small = Lathe(
+            "l", "Lathe", 165, 700, 190, (290.0,), "n", figures={"power": "0.55"}
+        )
+        found = work_list(step, Machines(small))
+        gently = [line.key for line in found.lines if "Fed gently" in line.note]
+        self.assertEqual(gently, ["19"])
+        self.assertEqual([a.reckoner for a in found.answers], ["cutting-power"])
+        self.assertEqual(work_list(step).answers, ())
 
     def test_a_softer_metal_takes_less_and_what_is_not_known_is_not_judged(self):
         self.assertTrue(self.told("0.75", material="acetal")["motor-lathe"].passed)

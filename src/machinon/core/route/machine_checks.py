@@ -5,7 +5,6 @@ Source: geometry; how much must be held and how far a bar sticks out are shop ru
 
 from collections.abc import Iterator, Mapping, Sequence
 from itertools import chain
-from typing import Any
 
 from machinon.core.cutting.machining import QUIET, QUIET_STEEL
 from machinon.core.materials import material
@@ -25,8 +24,8 @@ from machinon.core.piece.turned_features import (
     Screw,
 )
 from machinon.core.quantity import FOOT, POWER, in_both_texts
-from machinon.core.reckoning import reckon
 from machinon.core.route.bars import bar_of, end_of
+from machinon.core.route.motor import motor_of
 from machinon.core.route.steps import HoldingTold, StepTold
 from machinon.core.route.work.drilling import tip
 from machinon.core.shop.machines import Machine
@@ -198,7 +197,7 @@ def by_the_motor(
         if machine is None or not has:
             continue
         steps = [step for up in route if up.machine == name for step in up.steps]
-        cuts = [(_motor(step), step) for step in _heaviest(steps)]
+        cuts = [(motor_of(step), step) for step in _heaviest(steps)]
         needs, step = max(cuts, key=lambda cut: cut[0], default=(0.0, None))
         if step is None or not needs:
             continue
@@ -228,27 +227,6 @@ def _heaviest(steps: Sequence[StepTold]) -> Iterator[StepTold]:
     if drills:
         yield max(drills, key=lambda step: step.drill)
     yield from [s for s in steps if s.operation == "turn" and s.before.turns][:1]
-
-
-def _motor(step: StepTold) -> float:
-    """The motor to have for a step that drills or turns, kW."""
-    if not step.speed:
-        return 0.0
-    metal = material(step.material)
-    asked: dict[str, Any] = {
-        "material": step.material,
-        "tool": metal.tool,
-        "rpm": step.rpm,
-    }
-    share = 1.0
-    if step.operation == "drill":
-        asked |= {"operation": "drill", "diameter": step.drill}
-        share = max(0.0, 1 - (step.follows / step.drill) ** 2)
-    else:
-        asked["diameter"] = step.diameter
-        asked["depth"] = min(metal.rough_depth, step.diameter / 4)
-        asked["feed_each"] = metal.rough_feed
-    return share * float(reckon("cutting-power", asked)["motor"])
 
 
 # what is done with high-speed steel in a home shop

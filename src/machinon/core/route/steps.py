@@ -117,11 +117,12 @@ class StepTold(Struct, frozen=True, dict=True):
     def follows(self) -> float:
         """The hole that its drill follows, mm; 0 for none."""
         before = self.drills[:-1]
-        return (
-            before[-1]
-            if before
-            else _open(self.cut[0] if self.cut else None, self.before)
-        )
+        return before[-1] if before else self.opened
+
+    @property
+    def opened(self) -> float:
+        """The hole that its first drill finds, mm; 0 for none."""
+        return _open(self.cut[0] if self.cut else None, self.before)
 
     def past(self, end: float, inside: bool) -> float:
         """How far a cut goes on past its end, a station, mm: where that is an end of

@@ -151,15 +151,19 @@ class Lathe(msgspec.Struct, frozen=True, tag="lathe"):
         return float(self.figures.get("spindle_bore", 0))
 
     @property
+    def power(self) -> float:
+        """Its motor, kW; 0 if not known."""
+        return float(self.figures.get("power", 0))
+
+    @property
     def torque(self) -> float:
         """Torque of the spindle at its lowest speed, N·m; 0 if not known.
 
         Source: torque = power / angular speed, losses left out.
         """
-        power = float(self.figures.get("power", 0))
         if not self.speeds:
             return 0.0
-        return power * 1000 / (min(self.speeds) * 2 * math.pi / 60)
+        return self.power * 1000 / (min(self.speeds) * 2 * math.pi / 60)
 
 
 class Lesson(msgspec.Struct, frozen=True):

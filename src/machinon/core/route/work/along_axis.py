@@ -6,7 +6,9 @@ Source: geometry; the lengths of drills as they are sold; shop rules.
 from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
-from machinon.core.quantity import ROTATION
+from machinon.core.quantity import POWER, ROTATION, in_both_texts
+from machinon.core.reckoning import Answer
+from machinon.core.route.motor import power_of_drill, share_left
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.drilling import (
     STARTS,
@@ -16,6 +18,7 @@ from machinon.core.route.work.drilling import (
     turns_shown,
 )
 from machinon.core.route.work.lines import WorkLine, WorkList
+from machinon.core.shop.things import Lathe
 from machinon.core.sizes.drill_reach import reach_of
 from machinon.core.threads.tapping import drill_named
 
@@ -81,14 +84,18 @@ def _from_behind(left: float, reach: float) -> WorkLine:
     )
 
 
-def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList:
+def drilled_list(
+    step: StepTold, bore: Bore | NutThread | TaperBore, lathe: Lathe | None = None
+) -> WorkList:
     """A hole along the axis, opened drill by drill, its depths from the face that the
-    drill goes in at."""
+    drill goes in at, and where the lathe's motor is too small for a usual feed."""
     deep = _from_face(step, bore)
     blind = isinstance(bore, Bore) and bore.pointed
     if isinstance(bore, NutThread):
         blind = bore.drilled != (bore.start, bore.end)
     lines, behind = [], []
+    answers: list[Answer] = []
+    there = step.opened
     if _faced_solid(step, bore):
         lines.append(
             WorkLine(
@@ -120,7 +127,22 @@ def drilled_list(step: StepTold, bore: Bore | NutThread | TaperBore) -> WorkList
                     f"{clears} Its flutes go no deeper: the next drill goes on without "
                     "it."
                 )
-        figures.append(Shown("Speed", drill_rpm(step, drill), ROTATION, 1))
+        rpm = drill_rpm(step, drill)
+        figures.append(Shown("Speed", rpm, ROTATION, 1))
+        if has := lathe.power if lathe else 0.0:
+            power = power_of_drill(step, drill, rpm)
+            needs = float(power["motor"]) * share_left(drill, there)
+            if needs > has:
+                answers.append(power)
+                note = (
+                    f"{note} Fed gently: at a usual feed it takes about "
+                    f"{_in_both(needs)}, the motor has {_in_both(has)}."
+                )
+        there = drill
         head = f"Drill {drill_named(drill)}"
         lines.append(WorkLine(f"{drill:g}", head, tuple(figures), note))
-    return WorkList((*lines, *behind))
+    return WorkList((*lines, *behind), answers=tuple(answers))
+
+
+def _in_both(power: float) -> str:
+    return "{} ({})".format(*in_both_texts(power, POWER, inch=False))

@@ -108,7 +108,7 @@ def _of_feature(
         case NutThread() if step.operation == "tap":
             return tapped_list(step, feature.end - feature.start)
         case Bore() | NutThread() | TaperBore() if step.operation == "drill":
-            return drilled_list(step, feature)
+            return drilled_list(step, feature, at.lathe)
     if step.operation in ("mill", "saw"):
         return sunk_list(step, at, ways)
     if step.operation == "grind":
