@@ -256,6 +256,18 @@ class Drilled(unittest.TestCase):
             self.assertEqual(figures(line)["Point at"], 20.0)
         self.assertIn("22 mm", line.head)
 
+    def test_a_hole_wider_than_25_is_drilled_to_it_and_bored(self):
+        """No home shop has a drill of 40; the boring head goes right through 20."""
+        given = {"hole1.diameter": "40", "hole1.kind": "through"}
+        step = step_of("strap-clamp", "drill-hole1", given)
+        self.assertEqual(step.title, "Drill 25 mm, bore to ⌀40, hole 1")
+        self.assertEqual(step.drills, (6.2, 12.5, 25.0))
+        *_, drilled, bored = listed("strap-clamp", "drill-hole1", given)
+        self.assertEqual((drilled.key, bored.key), ("25-1", "bored-1"))
+        self.assertEqual(figures(bored)["Through"], 20)
+        small = listed("strap-clamp", "drill-hole1", {"hole1.diameter": "24"})
+        self.assertNotIn("bored-1", [line.key for line in small])
+
     def test_a_bore_begins_at_what_its_drill_left(self):
         """Under 20.03 by at least 1: a drill of 19."""
         first = figures(listed("draw-tube-sleeve", "bore-bore")[0])

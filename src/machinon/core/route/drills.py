@@ -9,6 +9,7 @@ from machinon.core.threads.drill_steps import SAWN
 from machinon.core.threads.reaming import drill_before
 from machinon.core.threads.tapping import drill_under
 
+SAME = 1e-3  # mm
 LADDER = 13.0  # mm: beyond it a hole is opened by drills step by step
 
 
@@ -27,10 +28,19 @@ def drill_of(step: Step, feature: Feature | None, inch: bool = False) -> float:
     if hole is not None and hole.ream:
         return drill_before(hole.diameter, inch)
     wide = drilled_width(feature)
-    if not step.leaves or not wide:
-        return wide
-    most = INCH if inch else SAWN  # the boring bar does the rest
-    return drill_under(min(wide - 2 * step.leaves, most), inch)
+    most = INCH if inch else SAWN  # a boring bar or head does the rest
+    if step.leaves and wide:
+        return drill_under(min(wide - 2 * step.leaves, most), inch)
+    return min(wide, most) if isinstance(feature, Holes) else wide
+
+
+def bored_to(feature: Feature | None, drill: float) -> float:
+    """What a hole in a face is bored to after its drill, both mm; 0 where the drill
+    makes it."""
+    if not isinstance(feature, Holes) or feature.hole.ream or drill < SAWN:
+        return 0.0
+    wide = feature.hole.diameter
+    return wide if wide > drill + SAME else 0.0
 
 
 def drilled_width(feature: Feature) -> float:

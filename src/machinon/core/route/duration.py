@@ -14,6 +14,7 @@ from machinon.core.piece.milled_features import Flats, ToTheMiddle
 from machinon.core.piece.solid_cuts import Sunk, extent
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Ball, NutThread, Screw
+from machinon.core.route.drills import bored_to
 from machinon.core.route.steps import StepTold
 
 STANDING = {
@@ -39,6 +40,7 @@ TURNED_OVER = 3.0  # minutes to turn a block over, bed it and deburr it
 SNEAKED_UP = 8.0  # minutes of cuts and readings until a size is in its band
 BLUED = 15.0  # minutes of setting, bluing and turning until a taper bears
 EACH_HOLE, EACH_TAPPED, EACH_FLAT = 0.5, 2.0, 2.0  # minutes, to find it and do it
+EACH_BORED = 8.0  # minutes, by a boring head
 EACH_LAP = 0.3  # minutes, to find a hole and to spot or drill it
 MILLED = 60.0  # mm³ a minute for each m/min that high-speed steel may cut the metal at
 BALL = 20.0  # minutes to turn a ball in its steps and to file it
@@ -70,6 +72,8 @@ def minutes_of(step: StepTold) -> float:
     for feature in step.cut:
         if isinstance(feature, Holes | CrossHoles):
             cut += each * feature.many
+            if step.operation == "drill" and bored_to(feature, step.drill):
+                cut += EACH_BORED * feature.many
         elif isinstance(feature, Ball):
             cut += BALL
         elif isinstance(feature, Flats | ToTheMiddle):

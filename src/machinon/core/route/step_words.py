@@ -34,8 +34,8 @@ from machinon.core.piece.turned_features import (
     Screw,
     TaperBore,
 )
-from machinon.core.quantity import INCH, plain
-from machinon.core.route.drills import LADDER, hole_of
+from machinon.core.quantity import plain
+from machinon.core.route.drills import LADDER, bored_to, hole_of
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.operations import (
     BY_HAND,
@@ -57,10 +57,7 @@ def note_of(step: Step, drills: Sequence[float]) -> str:
     if len(drills) < 2:
         return step.note
     said = ", ".join(map(drill_named, drills)).replace(" mm,", ",")
-    other = (
-        " The last of it by a boring head or a hole saw." if drills[-1] > INCH else ""
-    )
-    return f"{step.note} One after the other: {said}.{other}".strip()
+    return f"{step.note} One after the other: {said}.".strip()
 
 
 def caution_of(step: Step, machine: str, feature: Feature | None) -> str:
@@ -164,6 +161,8 @@ def title_of(
             return f"Drill {_named(step, features[0])}, {wide}"
         count = _many(features[0])
         many = f"{count} holes " if count > 1 else ""
+        if bored := bored_to(features[0], drills[-1]):
+            wide = f"{drill_named(drills[-1])}, bore to ⌀{_size(bored)}"
         return f"Drill {many}{wide}{_for_what(step, features[0])}"
     if hole is not None and operation.key in ("counterbore", "countersink"):
         count = _many(features[0])

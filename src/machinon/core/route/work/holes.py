@@ -20,7 +20,7 @@ from machinon.core.piece.shown import Shown
 from machinon.core.piece.solid_cuts import Point
 from machinon.core.quantity import ANGLE
 from machinon.core.reckoning import TEXT, Answer, reckon
-from machinon.core.route.drills import hole_of
+from machinon.core.route.drills import bored_to, hole_of
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.drilling import (
     STARTS,
@@ -58,6 +58,9 @@ TAPPED = (("hand", "by hand, the taps in turn"), ("power", "under power"))
 # the edge that is raised for holes that lean right, left, up or down as one looks
 RAISED = {0.0: "left", 180.0: "right", 90.0: "near", 270.0: "far"}
 FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
+
+
+BORED = "By a boring head, a few tenths a pass, measured before the last one."
 
 
 class Lap(NamedTuple):
@@ -247,6 +250,8 @@ def _laps(step: StepTold, holes: Holes | CrossHoles) -> list[Lap]:
         )
         for drill in drills
     ]
+    if bored := bored_to(holes, step.drill):
+        laps.append(Lap("bored", f"bore to ⌀{bored:.4g}"))
     return [*([Lap("spot", "spot it")] if _in_the_solid(step, holes) else []), *laps]
 
 
@@ -318,6 +323,9 @@ def _each_hole(
             lines.append(WorkLine(key, head, (*shown, point), note, on_face))
             continue
         deep = _deep(step, holes.hole, holes.reach + _over(holes), lap.drill)
+        if lap.key == "bored":
+            lines.append(WorkLine(key, head, (*shown, *deep), BORED, on_face))
+            continue
         note = how
         if lap.drill and holes.hole.flat and holes.hole.depth is not None:
             deep = (Shown("Point at", holes.hole.depth),)
