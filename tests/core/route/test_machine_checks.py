@@ -213,6 +213,37 @@ class BoringBars(unittest.TestCase):
         self.assertIn("equal last passes", found.lines[0].note)
         self.assertIn("boring-bar", [answer.reckoner for answer in found.answers])
 
+    def bars(self, family, **given):
+        """By feature; and the pages that say of them, by their steps."""
+        route = route_told(make(families()[family], given))
+        checks = {c.place: c for c in along_the_route(route) if c.key[:4] == "bar-"}
+        pages = {
+            step.key: " ".join(line.note for line in work_list(step).lines)
+            for up in route
+            for step in up.steps
+        }
+        return checks, {key for key, says in pages.items() if "A bar of" in says}
+
+    def test_a_socket_is_bored_by_what_its_small_end_lets_in(self):
+        """A Morse 2 socket is 66 deep over a hole of 14.5: 6 times a bar of 10.9, once
+        for its two steps; of the draw-in spindle a drill has opened the way."""
+        checks, pages = self.bars("taper-sleeve")
+        self.assertEqual(list(checks), ["seat"])
+        self.assertIn("⌀10.9 mm at most, 66 mm out, 6.0 times", checks["seat"].says)
+        self.assertEqual(pages, {"taper-seat"})
+        small = {"socket.taper": "MT1", "draw.diameter": "6"}
+        opened = self.bars("draw-in-spindle", **small)[0]["socket"]
+        self.assertTrue(opened.passed)
+        self.assertIn("finish it with a taper reamer", opened.says)
+
+    def test_so_is_the_bar_of_an_inside_thread(self):
+        """80 deep in a nut of M20 × 2.5, bored 17.4."""
+        nose = {"nose.thread": "M20 x 2.5", "nose.register": "21", "nose.length": "80"}
+        checks, pages = self.bars("back-plate", **nose)
+        self.assertIn("⌀13.1 mm at most", checks["thread"].says)
+        self.assertIn("thread", pages)
+        self.assertEqual(self.bars("back-plate"), ({}, set()), "3 times is stiff")
+
 
 class ByTheMotor(unittest.TestCase):
     """A 19 mm drill in mild steel at 290 rpm, 0.19 a turn; the 9.5 before it took a

@@ -2,14 +2,18 @@
 
 from typing import NamedTuple
 
+from machinon.core.cutting.machining import QUIET_STEEL
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Side
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import Bore, End
+from machinon.core.piece.turned_features import Bore, End, NutThread, TaperBore
+from machinon.core.quantity import plain
+from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.steps import StepTold
 
 GOES_IN = 0.75  # of the hole's diameter: the rest is room for the bit and the chips
+BORED = {"bore": Bore, "taper": TaperBore, "thread": NutThread}  # by its operation
 
 
 class Bar(NamedTuple):
@@ -29,7 +33,8 @@ class Bar(NamedTuple):
 def bar_of(step: StepTold) -> Bar | None:
     """The bar for a step that bores on the lathe; None where it bores nothing."""
     bore = step.cut[0] if step.cut else None
-    if step.operation != "bore" or not isinstance(bore, Bore) or not step.before.turns:
+    kind = BORED.get(step.operation)
+    if kind is None or not isinstance(bore, kind) or not step.before.turns:
         return None
     middle = (bore.start + bore.end) / 2
     there = [
@@ -38,6 +43,8 @@ def bar_of(step: StepTold) -> Bar | None:
         if isinstance(hole, Bore) and hole.start <= middle <= hole.end
     ]
     hole = max(there, default=step.before.stock.bore)
+    if isinstance(bore, TaperBore):  # it widens before the bar has to go all the way in
+        hole = max(hole, min(bore.start_diameter, bore.end_diameter))
     if not hole:
         return None
     out = bore.end - bore.start
@@ -47,7 +54,20 @@ def bar_of(step: StepTold) -> Bar | None:
         out = bore.end - end_of(step.after, "left")
     left, right = step.finished
     through = bore.start < left + BESIDE and bore.end > right - BESIDE
-    return Bar(GOES_IN * hole, out, through)
+    return Bar(GOES_IN * hole, out, through and isinstance(bore, Bore))
+
+
+def of_a_slender_bar(step: StepTold, answers: list[Answer]) -> str:
+    """What a step's page says of a bar that is not stiff; its sum joins the answers."""
+    bar = bar_of(step)
+    if bar is None or bar.slender <= QUIET_STEEL:
+        return ""
+    asked = {"bar_diameter": bar.thick, "overhang": bar.out}
+    answers.append(reckon("boring-bar", asked))
+    return (
+        f" A bar of {plain(bar.thick, 1)} mm goes in, {plain(bar.out, 0)} mm out. "
+        f"{answers[-1]['advice']}"
+    )
 
 
 def end_of(body: Body, side: Side) -> float:

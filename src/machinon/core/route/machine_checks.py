@@ -257,22 +257,33 @@ def hard_metal(route: Sequence[HoldingTold]) -> Iterator[Check]:
         )
 
 
+# where no bar does; for tapers and threads that tool is sold, a bore is of any size
+OTHERWISE = {
+    "bore": " Ream it or lap it.",
+    "taper": " Drill it in steps, finish it with a taper reamer.",
+    "thread": " Tap it.",
+}
+
+
 def bars_reach(route: Sequence[HoldingTold]) -> Iterator[Check]:
     """Whether the thickest bar that goes into a deep bore is stiff enough to cut."""
+    told: set[str] = set()  # a roughed one says it once
     for step in (step for up in route for step in up.steps):
         bar = bar_of(step)
-        if bar is None or bar.slender <= QUIET_STEEL:
+        if bar is None or bar.slender <= QUIET_STEEL or step.features[0] in told:
             continue
+        told.add(step.features[0])
         most = QUIET["carbide"]
         by_halves = bar.through and bar.slender / 2 <= most
-        passed = bar.slender <= most or by_halves
+        does = bar.slender <= most or by_halves
+        passed = does or step.operation != "bore"
         says = (
             f"Boring bar for {spoken(step.features[0])}: ⌀{{}} at most, {{}} out, "
             f"{bar.slender:.1f} times as long as thick; up to {QUIET_STEEL:g} in steel "
             f"and {most:g} in carbide stay quiet."
         )
-        if not passed:
-            says += " Ream it or lap it."
+        if not does:
+            says += OTHERWISE[step.operation]
         elif bar.slender > most:
             says += " Bore it from both ends, or ream it."
         thick, out = f"{bar.thick:.1f} mm", f"{bar.out:.0f} mm"

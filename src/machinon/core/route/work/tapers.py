@@ -13,6 +13,7 @@ from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Cone, TaperBore
 from machinon.core.quantity import ANGLE, COUNT, typed_again
 from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.route.bars import of_a_slender_bar
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import SINE_BARS, Way, WorkLine, WorkList, way
 from machinon.core.setting_out.dividing import dms
@@ -126,7 +127,8 @@ def taper_list(
                 Shown("Difference on ⌀", ratio * places, step=0.001),
                 *_nudge(given, places, _number(ways, differs[0]) / 2, answers),
             ),
-            "More than that: the angle is too steep. Set it right while metal is left.",
+            "More than that: the angle is too steep. Set it right while metal is left."
+            + of_a_slender_bar(step, answers),
             asks=differs,
         ),
     ]

@@ -13,6 +13,7 @@ from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import NutThread, Screw
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import TEXT, Answer, reckon
+from machinon.core.route.bars import of_a_slender_bar
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import (
@@ -52,7 +53,7 @@ def thread_list(
     lines = (
         _blank(step, feature, answers)
         if isinstance(feature, Screw)
-        else [_inner_end(step, feature)]
+        else [_inner_end(step, feature, answers)]
     )
     lines += _geared(thread, at.lathe, answers)
     asks = {"thread": thread.name, "school": school.chosen, "internal": inside}
@@ -187,7 +188,7 @@ def _ends(step: StepTold, screw: Screw) -> tuple[Shown, ...]:
     return (Shown(CARRIAGE, stop),) if stop < last - first - LEAST else ()
 
 
-def _inner_end(step: StepTold, nut: NutThread) -> WorkLine:
+def _inner_end(step: StepTold, nut: NutThread, answers: list[Answer]) -> WorkLine:
     """Where the tool stops in an inside thread: behind the work, in a relief, or in
     the metal."""
     thread, (first, last) = nut.of, step.after.ends
@@ -196,6 +197,7 @@ def _inner_end(step: StepTold, nut: NutThread) -> WorkLine:
     deep = last - far if right else far - first
     past = step.past(far, inside=True)
     beyond = far + deeper * (past + BESIDE)
+    bar = of_a_slender_bar(step, answers)
     goes = "begins" if thread.left else "stops"
     if not first < beyond < last:
         return WorkLine(
@@ -203,21 +205,21 @@ def _inner_end(step: StepTold, nut: NutThread) -> WorkLine:
             "Room for the tool behind the work",
             (Shown(CARRIAGE, deep + past + thread.pitch),),
             f"Right through: it {goes} behind the work. Try with the spindle off that "
-            "tool and bar clear the jaws and the chuck's face there.",
+            "tool and bar clear the jaws and the chuck's face there." + bar,
         )
     if step.after.radii(beyond)[0] > thread.major / 2 - BESIDE:
         return WorkLine(
             "ends",
             "Set a stop in the relief",
             (Shown(CARRIAGE, deep + past + thread.pitch / 2),),
-            f"The tool is clear there, and {goes} there at every pass.",
+            f"The tool is clear there, and {goes} there at every pass." + bar,
         )
     return WorkLine(
         "ends",
         "Mark on the bar where it ends",
         (Shown(CARRIAGE, deep),),
         "No relief: draw the tool out there towards the middle at every pass, the "
-        "spindle turning slowly; rather a little short of it than beyond.",
+        "spindle turning slowly; rather a little short of it than beyond." + bar,
     )
 
 

@@ -8,7 +8,6 @@ import math
 from typing import Any
 
 from machinon.core.cutting.cut_state import Dial
-from machinon.core.cutting.machining import QUIET_STEEL
 from machinon.core.materials import material
 from machinon.core.piece.family import spoken
 from machinon.core.piece.shown import Shown
@@ -27,7 +26,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import ANGLE, COUNT, FOOT, plain
 from machinon.core.reckoning import TEXT, reckon
-from machinon.core.route.bars import bar_of
+from machinon.core.route.bars import of_a_slender_bar
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import (
@@ -99,14 +98,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         through = inside and float(stop[0].value) > last - first
         says += ": keep it clear of the chuck's face." if through else "."
     answers = [answer]
-    bar = bar_of(step)
-    if bar is not None and bar.slender > QUIET_STEEL:
-        asked = {"bar_diameter": bar.thick, "overhang": bar.out}
-        answers.append(reckon("boring-bar", asked))
-        says += (
-            f" A bar of {plain(bar.thick, 1)} mm goes in, {plain(bar.out, 0)} mm out. "
-            f"{answers[-1]['advice']}"
-        )
+    says += of_a_slender_bar(step, answers)
     lines = [
         WorkLine(
             "touch",
