@@ -25,6 +25,7 @@ from machinon.core.reckoning import FLAG, TEXT, Input, Result, Trail, reckoning
 # length to diameter up to which a bar usually stays quiet; shop rules
 QUIET = {"carbide": 8.0, "tungsten alloy": 6.0}
 QUIET_STEEL = 4.0
+SLIM = 1.5  # times as long it cuts yet, lightly
 
 
 # n in k = n E I / L³ of a bar, by how it is held
@@ -212,7 +213,7 @@ def _boring_bar(
         )
     if slim <= quiet:
         advice = "Stiff enough for usual cuts."
-    elif slim <= 1.5 * quiet:
+    elif slim <= SLIM * quiet:
         advice = "Slim: light cuts, a keen tool of small radius, equal last passes."
     else:
         advice = (

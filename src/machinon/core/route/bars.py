@@ -2,7 +2,7 @@
 
 from typing import NamedTuple
 
-from machinon.core.cutting.machining import QUIET_STEEL
+from machinon.core.cutting.machining import QUIET, QUIET_STEEL, SLIM
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Side
 from machinon.core.piece.stock import Block
@@ -14,6 +14,11 @@ from machinon.core.route.steps import StepTold
 
 GOES_IN = 0.75  # of the hole's diameter: the rest is room for the bit and the chips
 BORED = {"bore": Bore, "taper": TaperBore, "thread": NutThread}  # by its operation
+OTHERWISE = {  # where no bar does
+    "bore": " Ream it or lap it.",
+    "taper": " Drill it in steps, finish it with a taper reamer.",
+    "thread": " Tap it.",
+}
 
 
 class Bar(NamedTuple):
@@ -28,6 +33,11 @@ class Bar(NamedTuple):
     def slender(self) -> float:
         """How many times its thickness it sticks out."""
         return self.out / self.thick
+
+    @property
+    def most(self) -> float:
+        """How many times it may, of carbide."""
+        return QUIET["carbide"] * (2 if self.through else 1)
 
 
 def bar_of(step: StepTold) -> Bar | None:
@@ -57,17 +67,34 @@ def bar_of(step: StepTold) -> Bar | None:
     return Bar(GOES_IN * hole, out, through and isinstance(bore, Bore))
 
 
+def otherwise(step: StepTold, bar: Bar) -> str:
+    """What to do where a bar of carbide is too slender too; empty where it is not."""
+    if bar.slender <= QUIET["carbide"]:
+        return ""
+    if bar.slender <= bar.most:
+        return " Bore it from both ends, or ream it."
+    return OTHERWISE[step.operation]
+
+
 def of_a_slender_bar(step: StepTold, answers: list[Answer]) -> str:
     """What a step's page says of a bar that is not stiff; its sum joins the answers."""
     bar = bar_of(step)
     if bar is None or bar.slender <= QUIET_STEEL:
         return ""
-    asked = {"bar_diameter": bar.thick, "overhang": bar.out}
+    steel = bar.slender <= SLIM * QUIET_STEEL
+    asked = {
+        "bar_diameter": bar.thick,
+        "overhang": bar.out,
+        "bar_material": "steel" if steel else "carbide",
+    }
     answers.append(reckon("boring-bar", asked))
-    return (
-        f" A bar of {plain(bar.thick, 1)} mm goes in, {plain(bar.out, 0)} mm out. "
-        f"{answers[-1]['advice']}"
-    )
+    says = f" A bar of {plain(bar.thick, 1)} mm goes in, {plain(bar.out, 0)} mm out"
+    if steel:
+        return f"{says}. {answers[-1]['advice']}"
+    instead = otherwise(step, bar)
+    if not instead:
+        return f"{says}: of steel it chatters, of carbide it does not."
+    return f"{says}: it chatters.{instead}"
 
 
 def end_of(body: Body, side: Side) -> float:

@@ -24,7 +24,7 @@ from machinon.core.piece.turned_features import (
     Screw,
 )
 from machinon.core.quantity import FOOT, POWER, in_both_texts
-from machinon.core.route.bars import bar_of, end_of
+from machinon.core.route.bars import bar_of, end_of, otherwise
 from machinon.core.route.motor import motor_of
 from machinon.core.route.steps import HoldingTold, StepTold
 from machinon.core.route.work.drilling import tip
@@ -257,14 +257,6 @@ def hard_metal(route: Sequence[HoldingTold]) -> Iterator[Check]:
         )
 
 
-# where no bar does; for tapers and threads that tool is sold, a bore is of any size
-OTHERWISE = {
-    "bore": " Ream it or lap it.",
-    "taper": " Drill it in steps, finish it with a taper reamer.",
-    "thread": " Tap it.",
-}
-
-
 def bars_reach(route: Sequence[HoldingTold]) -> Iterator[Check]:
     """Whether the thickest bar that goes into a deep bore is stiff enough to cut."""
     told: set[str] = set()  # a roughed one says it once
@@ -274,18 +266,14 @@ def bars_reach(route: Sequence[HoldingTold]) -> Iterator[Check]:
             continue
         told.add(step.features[0])
         most = QUIET["carbide"]
-        by_halves = bar.through and bar.slender / 2 <= most
-        does = bar.slender <= most or by_halves
-        passed = does or step.operation != "bore"
+        # the tool that a taper or a thread needs else is sold; a bore is of any size
+        passed = bar.slender <= bar.most or step.operation != "bore"
         says = (
             f"Boring bar for {spoken(step.features[0])}: ⌀{{}} at most, {{}} out, "
             f"{bar.slender:.1f} times as long as thick; up to {QUIET_STEEL:g} in steel "
             f"and {most:g} in carbide stay quiet."
         )
-        if not does:
-            says += OTHERWISE[step.operation]
-        elif bar.slender > most:
-            says += " Bore it from both ends, or ream it."
+        says += otherwise(step, bar)
         thick, out = f"{bar.thick:.1f} mm", f"{bar.out:.0f} mm"
         yield Check(
             f"bar-{step.key}",
