@@ -833,6 +833,15 @@ def in_both_texts(value: float, kind: Kind, inch: bool) -> tuple[str, str]:
     return (other, said) if inch and other else (said, other)
 
 
+def with_other(value: float, kind: Kind, inch: bool) -> str:
+    """A force, mass and the like with the other measure behind it.
+
+    >>> with_other(0.75, POWER, inch=False)
+    '750 W (1 hp)'
+    """
+    return "{} ({})".format(*in_both_texts(value, kind, inch))
+
+
 def _figures(value: float, count: int = 3) -> str:
     return f"{float(f'{value:.{count}g}'):.10g}"
 

@@ -3,6 +3,7 @@
 from machinon.core.piece.family import Step
 from machinon.core.threads.drill_steps import SAWN
 
+LONG_DRILL = 8.0  # diameters: deeper, a hole is drilled from both ends to meet
 TO_BORE = 0.5  # mm to a side that a drill leaves for the boring bar
 
 

@@ -14,6 +14,7 @@ from machinon.core.families._collet_nose import (
     nose_checks,
     nose_features,
 )
+from machinon.core.families._opening import LONG_DRILL
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
     STOCK_BORE,
@@ -48,7 +49,6 @@ FINISH = 0.25  # mm to a side, left on journal and seat until both run true toge
 UNDER = 0.4  # mm to a side that the drill leaves in the bore
 LONG_BAR = 4.0  # diameters: longer, stock needs a steady behind its free end
 DEEPEST_BORE = 10.0  # diameters that a bar bores from both ends
-LONG_DRILL = 8.0  # diameters: deeper, a bore is drilled from both ends to meet
 
 
 def _long(s: Values) -> float:

@@ -7,6 +7,7 @@ z = 0 is the rear end; the socket's mouth is at the right.
 from collections.abc import Callable, Iterable
 
 from machinon.core.families._between_centres import COPPER, dog_on, end_for_end
+from machinon.core.families._opening import LONG_DRILL
 from machinon.core.families._tapers import (
     CLOSE,
     PAST,
@@ -53,7 +54,6 @@ from machinon.core.threads.tapping import drill_named, drill_under
 
 OVER = 2.0  # mm: stock over each end
 FINISH = 0.3  # mm to a side, left on the seats until all roughing and heat is done
-LONG_DRILL = 8.0  # diameters: deeper, a hole is drilled from both ends to meet
 SEATED = 0.05  # mm that the length of a seat may be off: it takes from the rings' gap
 PUSHED_OVER = 0.01  # mm: what a ring meant for a seat that thick still goes over
 

@@ -193,9 +193,9 @@ def by_the_motor(
     Source: the reckoning of a cut's power.
     """
     for name, machine in machines.items():
-        has = float(machine.figures.get("power", 0)) if machine else 0.0
-        if machine is None or not has:
+        if machine is None or not machine.power:
             continue
+        has = machine.power
         steps = [step for up in route if up.machine == name for step in up.steps]
         cuts = [(motor_of(step), step) for step in _heaviest(steps)]
         needs, step = max(cuts, key=lambda cut: cut[0], default=(0.0, None))
@@ -266,7 +266,7 @@ def bars_reach(route: Sequence[HoldingTold]) -> Iterator[Check]:
             continue
         told.add(step.features[0])
         most = QUIET["carbide"]
-        # the tool that a taper or a thread needs else is sold; a bore is of any size
+        # a reamer or a tap does a taper or a thread instead; a bore is of any size
         passed = bar.slender <= bar.most or step.operation != "bore"
         says = (
             f"Boring bar for {spoken(step.features[0])}: ⌀{{}} at most, {{}} out, "

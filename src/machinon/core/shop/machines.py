@@ -48,6 +48,11 @@ class Machine(msgspec.Struct, frozen=True, tag="machine"):
         text = self.figures.get(key, "")
         return float(text) if text else 0.0
 
+    @property
+    def power(self) -> float:
+        """Its motor, kW; 0 if not known."""
+        return self.number("power")
+
     def numbers(self, key: str) -> tuple[float, ...]:
         """A list of figures, a range every 10; empty while it is not known."""
         text = self.figures.get(key, "")

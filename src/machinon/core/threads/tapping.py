@@ -24,6 +24,7 @@ from machinon.core.reckoning import (
 from machinon.core.tables import rows
 from machinon.core.threads.screw_thread import Thread, thread_of
 
+INCH_SERIES = ("fraction", "number", "letter")
 # %; a wire insert's hole is cut deeper: the coil lies against the crests that are left
 USUAL_ENGAGEMENT = {"cut": 75.0, "form": 65.0, "insert": 76.0}
 LEAST, MOST = 55, 85  # % of thread: less strips early, more breaks taps
@@ -57,9 +58,6 @@ def drills(series: str) -> tuple[Drill, ...]:
         )
         return tuple(sorted(found, key=lambda drill: drill.size))
     raise unknown("series", series, SERIES)
-
-
-INCH_SERIES = ("fraction", "number", "letter")
 
 
 @functools.cache

@@ -23,11 +23,14 @@ def _tailstock(t: Teller) -> str:
 
 
 def _out_by(t: Teller, key: str) -> str:
-    """How far something leans, over a length that one has in mind, and what to do."""
+    """How far something leans, and what to do."""
+    return f"Out by {_leans(t, key)}. {t['advice']}"
+
+
+def _leans(t: Teller, key: str) -> str:
+    """How far something leans, whichever way, over a length that one has in mind."""
     over, words = (4 * INCH, "4 in") if t.inch else (100.0, "100 mm")
-    return (
-        f"Out by {t.size(abs(float(t[key])) / 100 * over)} over {words}. {t['advice']}"
-    )
+    return f"{t.size(abs(float(t[key])) / 100 * over)} over {words}"
 
 
 @tells("measured-size")
@@ -37,10 +40,8 @@ def _mean(t: Teller) -> str:
 
 @tells("straightness")
 def _straight(t: Teller) -> str:
-    over, words = (4 * INCH, "4 in") if t.inch else (100.0, "100 mm")
-    slope = float(t["slope"]) / 100 * over
-    way = "falls" if slope < 0 else "rises"
-    return f"It {way} {t.size(abs(slope))} over {words} and bows {t.size('bow')}"
+    way = "falls" if float(t["slope"]) < 0 else "rises"
+    return f"It {way} {_leans(t, 'slope')} and bows {t.size('bow')}"
 
 
 @tells("packing")

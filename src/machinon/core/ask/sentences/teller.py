@@ -10,6 +10,7 @@ from machinon.core.quantity import (
     in_both_texts,
     length_text,
     text_of,
+    with_other,
 )
 from machinon.core.reckoning import Answer
 
@@ -54,7 +55,7 @@ class Teller:
     def heat(self, key: str | float) -> str:
         """A temperature in both units, the shop's own first."""
         value = float(self[key] if isinstance(key, str) else key)
-        return "{} ({})".format(*in_both_texts(value, TEMPERATURE, self.inch))
+        return with_other(value, TEMPERATURE, self.inch)
 
     def angle(self, key: str) -> str:
         return text_of(float(self[key]), ANGLE)

@@ -6,7 +6,7 @@ Source: geometry; the lengths of drills as they are sold; shop rules.
 from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
-from machinon.core.quantity import POWER, ROTATION, in_both_texts
+from machinon.core.quantity import POWER, ROTATION, with_other
 from machinon.core.reckoning import Answer
 from machinon.core.route.motor import power_of_drill, share_left
 from machinon.core.route.steps import StepTold
@@ -136,13 +136,10 @@ def drilled_list(
                 answers.append(power)
                 note = (
                     f"{note} Fed gently: at a usual feed it takes about "
-                    f"{_in_both(needs)}, the motor has {_in_both(has)}."
+                    f"{with_other(needs, POWER, inch=False)}, the motor has "
+                    f"{with_other(has, POWER, inch=False)}."
                 )
         there = drill
         head = f"Drill {drill_named(drill)}"
         lines.append(WorkLine(f"{drill:g}", head, tuple(figures), note))
     return WorkList((*lines, *behind), answers=tuple(answers))
-
-
-def _in_both(power: float) -> str:
-    return "{} ({})".format(*in_both_texts(power, POWER, inch=False))

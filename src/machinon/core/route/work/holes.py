@@ -58,8 +58,6 @@ TAPPED = (("hand", "by hand, the taps in turn"), ("power", "under power"))
 # the edge that is raised for holes that lean right, left, up or down as one looks
 RAISED = {0.0: "left", 180.0: "right", 90.0: "near", 270.0: "far"}
 FROM_ONE_SIDE = "Come to every hole from the same side, so that backlash stays out."
-
-
 BORED = "By a boring head, a few tenths a pass, measured before the last one."
 
 

@@ -115,6 +115,7 @@ def taper_list(
             bar = way("sine", "Sine bar", SINE_BARS, ways)
             asked.append(bar)
             shown = _along_a_sine_bar(float(bar.chosen), given, answers)
+    begun = any(f.name == feature.name for f in step.before.features)
     already = abs(step.slide - feature.half_angle) < SAME
     setting_lines = [
         *_straight(step, feature),
@@ -128,11 +129,10 @@ def taper_list(
                 *_nudge(given, places, _number(ways, differs[0]) / 2, answers),
             ),
             "More than that: the angle is too steep. Set it right while metal is left."
-            + of_a_slender_bar(step, answers),
+            + ("" if begun else of_a_slender_bar(step, answers)),
             asks=differs,
         ),
     ]
-    begun = any(f.name == feature.name for f in step.before.features)
     lines = [] if begun else setting_lines
     asked = [] if begun or already else asked
     if step.leaves:

@@ -6,6 +6,8 @@ Source: the reckonings named in the answers; what is tried when are shop rules.
 import math
 from collections.abc import Mapping
 
+from msgspec.structs import replace
+
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.errors import BadInput
 from machinon.core.materials import material
@@ -50,11 +52,11 @@ def thread_list(
     answers: list[Answer] = []
     inside = isinstance(feature, NutThread)
     thread = feature.of
-    lines = (
-        _blank(step, feature, answers)
-        if isinstance(feature, Screw)
-        else [_inner_end(step, feature, answers)]
-    )
+    if isinstance(feature, Screw):
+        lines = _blank(step, feature, answers)
+    else:
+        end = _inner_end(step, feature)
+        lines = [replace(end, note=end.note + of_a_slender_bar(step, answers))]
     lines += _geared(thread, at.lathe, answers)
     asks = {"thread": thread.name, "school": school.chosen, "internal": inside}
     if isinstance(feature, NutThread) and feature.bore > thread.minor_internal:
@@ -188,7 +190,7 @@ def _ends(step: StepTold, screw: Screw) -> tuple[Shown, ...]:
     return (Shown(CARRIAGE, stop),) if stop < last - first - LEAST else ()
 
 
-def _inner_end(step: StepTold, nut: NutThread, answers: list[Answer]) -> WorkLine:
+def _inner_end(step: StepTold, nut: NutThread) -> WorkLine:
     """Where the tool stops in an inside thread: behind the work, in a relief, or in
     the metal."""
     thread, (first, last) = nut.of, step.after.ends
@@ -197,7 +199,6 @@ def _inner_end(step: StepTold, nut: NutThread, answers: list[Answer]) -> WorkLin
     deep = last - far if right else far - first
     past = step.past(far, inside=True)
     beyond = far + deeper * (past + BESIDE)
-    bar = of_a_slender_bar(step, answers)
     goes = "begins" if thread.left else "stops"
     if not first < beyond < last:
         return WorkLine(
@@ -205,21 +206,21 @@ def _inner_end(step: StepTold, nut: NutThread, answers: list[Answer]) -> WorkLin
             "Room for the tool behind the work",
             (Shown(CARRIAGE, deep + past + thread.pitch),),
             f"Right through: it {goes} behind the work. Try with the spindle off that "
-            "tool and bar clear the jaws and the chuck's face there." + bar,
+            "tool and bar clear the jaws and the chuck's face there.",
         )
     if step.after.radii(beyond)[0] > thread.major / 2 - BESIDE:
         return WorkLine(
             "ends",
             "Set a stop in the relief",
             (Shown(CARRIAGE, deep + past + thread.pitch / 2),),
-            f"The tool is clear there, and {goes} there at every pass." + bar,
+            f"The tool is clear there, and {goes} there at every pass.",
         )
     return WorkLine(
         "ends",
         "Mark on the bar where it ends",
         (Shown(CARRIAGE, deep),),
         "No relief: draw the tool out there towards the middle at every pass, the "
-        "spindle turning slowly; rather a little short of it than beyond." + bar,
+        "spindle turning slowly; rather a little short of it than beyond.",
     )
 
 
