@@ -20,11 +20,11 @@ from machinon.core.job.made_piece import (
 )
 from machinon.core.piece.family import Family
 from machinon.core.piece.found_by import (
+    Found,
     FoundBy,
     found_by,
+    looked_up,
     of_family,
-    ranked,
-    wanted_words,
 )
 from machinon.core.piece.round_sizes import example_in_inches
 from machinon.core.shop.things import Piece
@@ -55,7 +55,6 @@ if TYPE_CHECKING:
 CARD = 216  # least width of a card
 # what else a job is begun for
 OTHER = "something other measure only fit register journal bore shaft"
-NEAREST = 6  # cards, where none is called what is typed
 
 
 class WhatCard(EnterButton):
@@ -154,31 +153,21 @@ class WhatIsMade(QWidget):
         """The cards that what is typed speaks of, what it says best first, and the last
         one; where it speaks of none, those that are nearest, that one and the free
         pieces."""
+        by_words = self._looked_up()
         others = [card for key, card in self.cards.items() if key == "other"]
-        if named := self._named():
-            return [*named, *others]
-        near = self._nearest()
+        found = [*(self.cards[key] for key in by_words.keys), *others]
+        if by_words.named:
+            return found
         free = (self.cards[f.key] for f in families().values() if f.free)
-        return [*near, *others, *(card for card in free if card not in near)]
+        return [*found, *(card for card in free if card not in found)]
 
-    def _named(self) -> list[WhatCard]:
-        """The cards that each word that is typed speaks of."""
-        wanted = wanted_words(self.search.text())
-        return self._ranked(wanted, len(wanted))
-
-    def _nearest(self) -> list[WhatCard]:
-        """Those that most of the words speak of, a few of them."""
-        wanted = wanted_words(self.search.text())
-        most = max(card.by.answers(wanted) for card in self.cards.values())
-        return self._ranked(wanted, most)[:NEAREST] if most else []
-
-    def _ranked(self, wanted: list[str], count: int) -> list[WhatCard]:
-        """The cards that so many of the words speak of, what they say best first."""
+    def _looked_up(self) -> Found:
+        """The cards, but for the last one, that what is typed speaks of."""
         things = ((key, card.by) for key, card in self.cards.items() if key != "other")
-        return [self.cards[key] for key in ranked(things, wanted, count)]
+        return looked_up(things, self.search.text())
 
     def _show_found(self) -> None:
-        found = self.found
+        found, by_words = self.found, self._looked_up()
         for card in self.cards.values():
             self.grid.removeWidget(card)
             card.setVisible(card in found)
@@ -190,8 +179,8 @@ class WhatIsMade(QWidget):
         rows = -(-len(found) // columns)
         for at in range(self.grid.rowCount() + 1):
             self.grid.setRowStretch(at, int(at == rows))
-        self.none.setVisible(not self._named())
-        nearest = "; this is nearest. " if self._nearest() else ". "
+        self.none.setVisible(not by_words.named)
+        nearest = "; this is nearest. " if by_words.keys else ". "
         self.none.setText(
             f"Nothing here is called “{self.search.text().strip()}” yet{nearest}"
             + (

@@ -12,7 +12,7 @@ from collections.abc import Mapping
 
 from machinon.core.errors import BadInput, unknown
 from machinon.core.piece.family import Family, grown
-from machinon.core.piece.found_by import of_family, ranked, wanted_words
+from machinon.core.piece.found_by import looked_up, of_family
 from machinon.core.shop.making import Making
 
 MISSPELLED = 0.8  # how alike two names are of which one was meant
@@ -38,10 +38,10 @@ def family_of(key: str) -> Family:
     known = families()
     if key in known:
         return known[key]
-    wanted = wanted_words(key)
-    things = ((family.key, of_family(family)) for family in known.values())
     near = difflib.get_close_matches(key, known, n=1, cutoff=MISSPELLED)
-    near = near or (ranked(things, wanted, len(wanted)) if wanted else [])
+    if not near and any(letter.isalnum() for letter in key):
+        found = looked_up(((k, of_family(family)) for k, family in known.items()), key)
+        near = list(found.keys) if found.named else []
     if near:
         raise BadInput("family", f"{key!r} is not known; did you mean {near[0]}?")
     raise unknown("family", key, known)

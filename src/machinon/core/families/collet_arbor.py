@@ -134,7 +134,8 @@ FAMILY = Family(
     "Plain-shank arbor",
     "Carries a saw or cutter by its bore on a plain shank, held in a collet.",
     "on a shank for a collet of 20 mm, for a saw of 22 mm bore and 3 mm width",
-    also="mandrel stub slitting saw ER collet straight shell mill grinding wheel",
+    also="mandrel stub slitting saw ER collet straight shell face mill gear cutter "
+    "grinding wheel",
     sizes=(
         *stock_sizes("shank.diameter", lambda s: s["shank.length"], "shank.length"),
         Size("shank.diameter", "shank", "collet.bore - 0.02", "enters, and is held all "

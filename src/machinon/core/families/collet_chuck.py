@@ -219,7 +219,8 @@ FAMILY = Family(
     "Collet chuck",
     "Holds bars and cutters in collets, on a taper shank drawn into a spindle.",
     "on a Morse 3 shank, for collets of 16 mm at 8 degrees",
-    also="ER chuck collet holder milling chuck Morse MT2 MT3 R8 nut end mill holder",
+    also="ER11 ER16 ER20 ER25 ER32 ER40 collet holder milling chuck Morse MT2 MT3 R8 "
+    "nut end mill holder",
     sizes=(
         Size("stock.diameter", "stock diameter",
              "up(max(collar.diameter, shank.large) + 2, 1)", "a clean-up", 10, 300),

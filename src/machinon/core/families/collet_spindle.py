@@ -283,7 +283,8 @@ FAMILY = Family(
     "Collet spindle",
     "A spindle that takes collets: journal in its tube, threaded nose, tapered seat.",
     "in a tube of 30 mm, for collets of 16 mm at 8 degrees",
-    also="collet chuck seat quill nose holder live spindle",
+    also="ER11 ER16 ER20 ER25 ER32 ER40 collet chuck seat quill nose holder live "
+    "spindle",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(collar.diameter + 2, 1)",
              "a clean-up", 10, 300),

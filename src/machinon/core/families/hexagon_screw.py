@@ -293,7 +293,8 @@ FAMILY = Family(
     "Screw with a hexagon",
     "A screw or threaded shaft with a hexagon or square head, to a nut in hand.",
     "to an M16 nut, 40 long under its head, 24 across flats",
-    also="bolt shaft leadscrew head hex nut special fastener adjusting",
+    also="bolt shaft leadscrew lead draw bar shoulder head hex nut special fastener "
+    "adjusting",
     sizes=(
         Size("stock.shape", "the bar is", "round", "", kind=TEXT,
              choices=("round", "as the head")),

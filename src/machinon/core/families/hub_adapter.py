@@ -537,7 +537,7 @@ FAMILY = Family(
     "Hub adapter",
     "Puts a wheel or pulley on a shaft it was not made for: bore, key, bolt circle.",
     "for a shaft of 20 mm with a 6 mm key and a wheel of 30 mm bore",
-    also="wheel hub pulley handwheel keyway flange coupling boss adaptor",
+    also="wheel hub pulley handwheel keyway flange coupling boss motor gear",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(flange.diameter + 3, 1)",
              "a clean-up", 10, 520),

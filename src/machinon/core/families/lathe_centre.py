@@ -161,7 +161,7 @@ FAMILY = Family(
     "Lathe centre",
     "Carries work by its centre hole, or a tube by its bore: a point on a taper shank.",
     "on a Morse 3 shank, with a point of 60 degrees",
-    also="dead soft centre center point bull nose pipe tube tailstock morse",
+    also="dead soft centre point bull nose pipe tube tailstock morse",
     sizes=(
         Size("stock.diameter", "stock diameter",
              "up(max(collar.diameter, shank.large) + 2, 1)", "a clean-up", 8, 320),

@@ -240,7 +240,8 @@ FAMILY = Family(
     "Nose collet chuck",
     "Holds bars in collets, screwed onto a threaded spindle nose and bored there.",
     "on a nose M45 × 4.5, for collets of 16 mm at 8 degrees",
-    also="ER collet chuck lathe spindle nose threaded front nut through bore",
+    also="ER16 ER20 ER25 ER32 ER40 collet chuck lathe spindle nose threaded front nut "
+    "through bore",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(hub.diameter + 2, 1)",
              "a clean-up", 20, 400),

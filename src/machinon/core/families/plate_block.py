@@ -505,8 +505,9 @@ FAMILY = grown(
         "A squared block or plate: holes, bores, slots, pockets, edges, one by one.",
         "as a 100 × 60 × 30 block with four counterbored holes for M8",
         also="riser base bracket jig stop clamp bar plate cube keeper retainer cover "
-        "free window table T-slot vice vise soft jaws toolpost quick change tool "
-        "holder parallels 1-2-3 spacer step block fixture sub indicator gib strip",
+        "free window table T-slot mill vise soft jaws steady rest tool post quick "
+        "change boring parting knurling tool holder toolmaker parallels 1-2-3 spacer "
+        "shim step collet block fixture sub indicator gib strip driving dog carrier",
         free=True,
         sizes=(
             Size("block.length", "length", "100", "", 2, 1000),

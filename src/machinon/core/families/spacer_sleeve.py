@@ -90,7 +90,7 @@ FAMILY = Family(
     "Spacer sleeve",
     "A sleeve on a shaft whose length closes the chain between two faces.",
     "on a shaft of 20 mm, in a gap of 45.03 mm with 0.05 to 0.10 of play",
-    also="bush bushing ring collar distance piece thrust washer tube",
+    also="bush bushing ring collar distance piece thrust washer shim bearing tube",
     sizes=(
         Size("stock.diameter", "stock diameter", "up(sleeve.diameter + 2, 1)",
              "a clean-up", 3, 300),

@@ -84,7 +84,7 @@ FAMILY = plate(
     "Strap clamp",
     "Holds work to a table by a stud: slotted, its heel raised by a jack screw.",
     "90 × 26 × 20 on a stud of M10, tightened to 25 Nm",
-    "clamp hold-down toe finger dog step heel T-slot table strap",
+    "clamp hold-down toe finger step heel T-slot table strap",
     ("pocket1", "hole1", "edge1"),
     {
         "block.length": "up(8.5*stud.across + 5, 1)",

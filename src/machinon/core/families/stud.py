@@ -163,7 +163,7 @@ FAMILY = Family(
     "Stud",
     "Holds something down: through it into a T-nut, washer and nut on top.",
     "in an M10 T-nut of 12, through a tool post of 75 mm, with washer and nut",
-    also="hold down bolt clamp tool post stud threaded rod tie bar",
+    also="hold down T-slot bolt clamp tool post stud threaded rod tie draw bar",
     sizes=(
         Size("stock.diameter", "stock diameter", _bar, "over both threads", 3, 80,
              rests=("stud.diameter", "lower.thread"), up=1),

@@ -92,7 +92,8 @@ FAMILY = Family(
     "Taper-shank arbor",
     "Carries a saw or cutter by its bore on a taper shank, drawn or held by itself.",
     "on a Morse 3 shank for a saw of 22 mm bore and 3 mm width",
-    also="mandrel stub Morse MT2 MT3 slitting saw shank shell mill grinding wheel",
+    also="mandrel stub Morse MT2 MT3 slitting saw shank shell face mill gear cutter "
+    "grinding wheel",
     sizes=(
         *stock_sizes("shank.large", lambda s: tapered(s)[1], *SHANK_LONG),
         *shank_sizes(),

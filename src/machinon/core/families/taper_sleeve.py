@@ -360,7 +360,8 @@ FAMILY = Family(
     "Taper sleeve",
     "Lets a smaller taper shank into a larger socket: one taper inside another.",
     "for a Morse 2 shank in a Morse 4 socket",
-    also="reducing sleeve reduction adapter socket Morse MT2 MT3 MT4 MT5 R8 drift tang",
+    also="drill reducing sleeve reduction adapter socket Morse MT1 MT2 MT3 MT4 MT5 R8 "
+    "drift tang",
     sizes=(
         Size("stock.diameter", "stock diameter",
              "up(max(collar.diameter, shank.large) + 2, 1)", "a clean-up", 10, 300),

@@ -626,11 +626,13 @@ FAMILY = grown(
         "Turned piece",
         "Any round: steps, tapers, balls, bores, threads, grooves, holes, one by one.",
         "as a stub of two steps with broken edges",
-        also="shaft axle roller stub bush bushing stepped round bar pin dowel stud "
-        "boss hub arbor knob adapter collar ball handle free shoulder set "
-        "screw punch plunger plug ring gauge test bar mandrel between centres "
-        "dead half centre Morse reducing sleeve extension drill chuck die tap "
-        "holder guide tailstock faceplate drive plate blank hexagon square bar nut hex",
+        also="shaft axle spindle roller stub bush bushing stepped round bar pin dowel "
+        "clevis hinge pivot stud boss hub arbor knob adapter collar dial ball handle "
+        "free shoulder set screw feed leadscrew lead punch drift plunger piston plug "
+        "ring gauge test alignment bar mandrel between centres dead half centre "
+        "Morse reducing sleeve extension drill chuck die tap reamer broach holder "
+        "guide tailstock faceplate catch drive plate gear blank hexagon square bar "
+        "nut hex acme spider steady rest finger tip protector cap edge finder",
         free=True,
         sizes=(
             Size("stock.shape", "the bar is", "round", "", kind=TEXT,
