@@ -213,8 +213,19 @@ def _asked(
     try:
         answer = reckon(reckoning.name, inputs, inch)
     except BadInput as error:
-        return Found(reckoning, inputs, None, mine.whose), words, error.message
+        why = _still_wanted(reckoning, inputs) or error.message
+        return Found(reckoning, inputs, None, mine.whose), words, why
     return Found(reckoning, inputs, answer, mine.whose), words, ""
+
+
+def _still_wanted(reckoning: Reckoning, inputs: Mapping[str, Any]) -> str:
+    """What else has to be said before it can be worked out; empty for nothing."""
+    wanted = [
+        f"{asked.key.replace('_', ' ')} ({asked.meaning})"
+        for asked in reckoning.inputs
+        if asked.required and asked.key not in inputs
+    ]
+    return f"Say this too: {', '.join(wanted)}." if wanted else ""
 
 
 def _in_words(

@@ -59,7 +59,7 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("percent", rf"{_NUMBER}\s*%"),
     ("angle", r"\d+d(?:\d+m)?(?:\d+s)?\b"),
     ("angle", rf"{_NUMBER}\s*(?:deg(?:rees?)?\b|°)"),
-    ("class", r"[1-3][ab]\b|[4-8][gh]\b"),
+    ("class", r"[1-3][ab]\b|[4-9][efgh]\b|[2-6]g\b"),
     ("pin", r"#\d+/?\d*"),
     ("bearing", rf"6[0-3]\d{{2}}{_SEALS}\b"),
     ("bearing", rf"6(?:0[4-9]|2[3-9])(?:{_SEALED}\b|(?=\s+bearing))"),
@@ -93,7 +93,16 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(\d)\s*centimet(?:re|er)s?\b", r"\1 cm"),
         (r"(\d)\s*met(?:re|er)s?\b(?!\s*(?:/|per|a\b))", r"\1 m"),
         (r"(\d)\s*(?:foot|feet)\b", r"\1 ft"),
-        (r"(\d)\s*(?:per\s*cent|pct)\b", r"\1 %"),
+        (r"(?<![\w./-])(\d+(?:\.\d+)?)\s*(?:per\s*cent|pct)\b", r"\1 %"),
+        (r"(?<=[a-z])\s+%", " percent"),
+        (r"(\d)\s*x\s*(?=\d+(?:\.\d+)?\s*tpi\b)", r"\1 "),
+        (r"\bno-?\s?go\b", "nogo"),
+        # of two that were measured, no figure of its own
+        (
+            r"^\s*interference\s+(?:of\s+|between\s+)?"
+            r"(\d+\.\d+\s*(?:mm\s+)?(?:pin|shaft|dowel|spigot|journal)\b.*)$",
+            r"\1 tight",
+        ),
         (r"\b(in|is)\s+(?:an?|one)\s+(mm|thou|tenth|inch|micron)\b", r"\1 1 \2"),
         (r"\bwhit(?:worth)?\b", "bsw"),
         (r"\bba\s+(\d+)\b", r"\1ba"),
@@ -133,7 +142,10 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
             r"\b(\d{1,2})\s+(?=\d/\d{1,2}-\d{1,2}\s+(?:bolts?|screws?|studs?|nuts?)\b)",
             r"\1, ",
         ),
-        (r"\bit(\d{1,2})\b", r"h\1"),  # a grade alone, laid as a shaft's
+        # a grade alone, laid as a shaft's: it7, IT grade 7
+        (r"\bit\s?(?:grade\s+)?(\d{1,2})\b", r"h\1"),
+        (r"\bmin(?:imum)?\s+(?=interference|play|clearance)", "least "),
+        (r"\bmax(?:imum)?\s+(?=interference|play|clearance)", "most "),
         (r"\b(to|at)\s+minus\s+(\d+)\b", r"\1 -\2"),
         (r"^\s*sagitta\s+(?:of\s+|for\s+)?(?=[\d.])", "height of arc "),
         (r"\bthousandths?\b", "thou"),
@@ -152,6 +164,12 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\b(large|big|small)\s+end\b", r"\1"),
         (r"\b3[\s-]+wires?\b", "three wire"),
         (r"\bcorner\s+to\s+corner\b", "across corners"),
+        # the radius of an arc said first: height of 100 radius, 40 chord
+        (
+            rf"\b(height|rise)\s+of\s+(?:an?\s+)?({_NUMBER}\s*{_UNIT}?)\s+radius\b",
+            r"radius \2 \1",
+        ),
+        (r"^\s*chord\s+height\b", "height of the arc"),
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
         (r"\bv[\s-]+block\b", "vee block"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
@@ -212,7 +230,8 @@ _IN_SO_MUCH = re.compile(
 )
 # a taper by the foot, both ways in inches: 5/8 per foot
 _FOOT = re.compile(
-    rf"(?<![\w:.])({_NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?\s*(?:taper\s+)?"
+    rf"(?<![\w:.])(?<!morse )(?<!jacobs )({_NUMBER})\s*(?:in(?:ch(?:es)?)?\b|\"|″)?"
+    r"\s*(?:taper\s+)?"
     r"(?:/|per|to\s+the|a)\s*"
     r"(?:ft|foot)\b(?!\s*(?:/|pin))",
     re.IGNORECASE,

@@ -12,6 +12,7 @@ from machinon.core.tables import rows
 from machinon.core.wording import begun
 
 SHAFT, HOUSING = "k6", "H7"  # of a shaft that turns, and a housing that stands
+ALIKE = 0.2  # mm, that the sizes of one bearing are read alike
 _SEALS = re.compile(r"[\s-]*(?:2?(?:RS|Z)\w*|ZZ\w*|C3)$", re.IGNORECASE)
 
 
@@ -24,6 +25,24 @@ def bearing_of(number: str) -> Mapping[str, str] | None:
     """
     plain = _SEALS.sub("", number.strip())
     return next((row for row in rows("ball_bearings") if row["name"] == plain), None)
+
+
+def bearing_by(bore: float, outside: float, width: float = 0.0) -> str:
+    """The number of the bearing of these sizes, mm; 0 for a width that is not known.
+    Empty for none, or for more than one.
+
+    >>> bearing_by(30, 55, 13), bearing_by(25, 52), bearing_by(25, 60)
+    ('6006', '6205', '')
+    """
+    wanted = {"bore_mm": bore, "outside_mm": outside, "width_mm": width}
+    found = [
+        row["name"]
+        for row in rows("ball_bearings")
+        if all(
+            not mm or abs(float(row[key]) - mm) < ALIKE for key, mm in wanted.items()
+        )
+    ]
+    return found[0] if len(found) == 1 else ""
 
 
 @reckoning(

@@ -33,6 +33,16 @@ def centre_drill_for(mouth: float) -> str:
     return " or ".join(found[series]["name"] for series in "A#" if series in found)
 
 
+def mouth_by(name: str) -> float:
+    """The mouth that a centre drill of this name makes, mm; 0 for none of them.
+
+    >>> mouth_by("#3"), mouth_by("#9")
+    (5.3, 0.0)
+    """
+    known = {row["name"]: float(row["mouth_mm"]) for row in rows("centre_drills")}
+    return known.get(name, 0.0)
+
+
 @reckoning(
     "centre-drill",
     group="Setting up",
@@ -73,7 +83,8 @@ def _centre_drill(
     if mouth <= pilot:
         raise BadInput(
             "bar" if bar else "mouth",
-            f"A mouth of {mouth:.4g} mm is all pilot: the smallest is {pilot:g} mm.",
+            f"A mouth of {mouth:.4g} mm is less than the pilot of the smallest, "
+            f"{pilot:g} mm.",
         )
     trail.notes.append("Its point breaks first: fast, straight in, out to clear it.")
     return {

@@ -17,6 +17,7 @@ _BARE = ("number",)
 
 _SIZES = ("size", "number")
 
+MOST_GROUND = 2.0  # mm: what is ground off is less
 COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
 
 MOST_BORED = 20  # times as wide as it was: no more is done pass by pass
@@ -93,9 +94,9 @@ def _power(s: Said) -> Inputs | None:
     if not asked and not (cuts and s.has("torque", "force", "load")):
         return None
     metal, given = _metal_and_tool(s)
-    if not metal:
+    if not metal and not (s.hears("feed") and s.hears("deep", "depth", "doc", "cut")):
         return None
-    given["material"] = metal
+    given["material"] = metal or "steel"
     for operation in ("drill", "mill", "turn"):
         if s.has(operation):
             given["operation"] = operation
@@ -103,11 +104,12 @@ def _power(s: Said) -> Inputs | None:
     teeth = s.near(*_EACH, kinds=_BARE) if milled else ""
     feed = s.of_each("turn", "rev", "revolution", *_EACH) or s.near("feed")
     depth = "" if drilled else s.near("deep", "depth", "doc")
+    depth = depth or ("" if milled or drilled else s.near("cut"))
     wide = s.near("wide", "width") if milled else ""
     feed = feed or _thin(s)
     diameter = s.near("diameter", "cutter", "bar", "endmill") or s.size()
     diameter, depth, wide, feed = s.alike(diameter, depth, wide, feed)
-    if not diameter or (milled and not depth):
+    if not (diameter or depth) or (milled and not depth):
         return None
     told = {
         "diameter": diameter,
@@ -128,7 +130,8 @@ def _power(s: Said) -> Inputs | None:
 def _speed(s: Said) -> Inputs | None:
     surface = s.take("speed")
     rpm = s.take("rpm")
-    if s.hears("off"):  # how far to feed for so much off
+    # how far to feed for so much off, or by a topslide set over
+    if s.hears("off", "topslide", "compound"):
         return None
     if s.has("hp", "kw", "power", "watt", "chuck"):  # its maker knows what it bears
         return None
@@ -172,7 +175,7 @@ def _speed(s: Said) -> Inputs | None:
 
 @phrase("passes", "passes 13 to 12.1")
 def _passes(s: Said) -> Inputs | None:
-    if not s.has("pass", "cut") or s.has("slot", "width"):
+    if not s.has("pass", "cut") or s.has("slot", "width") or s.hears("saw"):
         return None
     if s.hears("off"):
         return _taken_off(s)
@@ -221,7 +224,8 @@ def _bar_of(s: Said) -> bool:
 
 @phrase("strip-length", "strip for 8 pieces 24 long kerf 1.5")
 def _strip(s: Said) -> Inputs | None:
-    sawn = s.hears("pieces") and s.hears("kerf")  # saw 6 pieces 50 long kerf 2
+    # saw 6 pieces 50 long kerf 2
+    sawn = s.hears("pieces") and s.hears("kerf", "saw")
     if not (s.has("strip", "bar", "stock") or sawn) or not s.has("kerf", "saw"):
         return None
     if s.hears("into", "from", "many") or _bar_of(s):  # how many, is asked
@@ -229,10 +233,10 @@ def _strip(s: Said) -> Inputs | None:
     kerf, facing = s.near("kerf", "saw"), s.near("facing", "face", "clean")
     count = s.near("piece", "t-nut", "nut", kinds=_BARE)
     kerf, long = s.alike(kerf, s.near("length") or s.size())
-    s.has("for", "piece", "t-nut", "nut", "each", "stock")
-    if not (kerf and count.isdigit() and long):
+    s.has("for", "piece", "t-nut", "nut", "each", "stock", "cut")
+    if not (count.isdigit() and long):
         return None
-    given = {"pieces": count, "length": long, "kerf": kerf}
+    given = {"pieces": count, "length": long} | ({"kerf": kerf} if kerf else {})
     return {**given, "clean_up": facing} if facing else given
 
 
@@ -317,8 +321,8 @@ def _grinding(s: Said) -> Inputs | None:
     length = pair[1] if len(pair) == 2 else s.near("length")
     diameter = pair[0] if pair else s.size()
     diameter, length = s.alike(diameter, length or s.size())
-    if s.touches("allowance"):  # it is known
-        return None
+    if any(said and s.mm(said) < MOST_GROUND for said in (diameter, length)):
+        return None  # the allowance is known
     s.has("leave", "allowance", "stock", "hardened", "for", "by", "much", "diameter")
     if not diameter or not length:
         return None
@@ -349,7 +353,7 @@ def _table_feed(s: Said) -> Inputs | None:
     each = s.of_each(*_EACH)
     if not each and s.hears("per") and s.has(*_EACH):
         each = s.behind(*_EACH)  # feed per tooth 0.05
-    if not each and s.hears("chip"):
+    if not each and s.hears("chip") and not travel:
         each = s.near("load")
     turning = s.hears("minute", "min") or s.number_of("rpm")
     if not each and turning:
@@ -373,6 +377,7 @@ def _table_feed(s: Said) -> Inputs | None:
     metal = s.take("material") or ("steel" if usual else "")
     # how wide it is, is not asked where its speed is known
     wide = metal or (each and rpm and s.hears("mill", "endmill", "cutter"))
+    wide = wide or (travel and s.hears("chip"))
     cutter = s.near("cutter", "mill", "diameter") or (s.size() if wide else "")
     speeds = None
     if metal and cutter and (usual or (each and not rpm)):
@@ -483,6 +488,7 @@ def _finish(s: Said) -> Inputs | None:
     s.has("feed", "surface", "nose", "tool", "tip", "turn", "radius", "insert")
     if not nose:
         return None
+    nose, feed = s.alike(nose, feed, fractions=True)
     given: Inputs = {"nose_radius": nose}
     if feed:
         return {**given, "feed": _a_turn(s, feed)}
@@ -531,7 +537,7 @@ def _ball(s: Said) -> Inputs | None:
 
 @phrase("boring-bar", "boring bar 16 out 80")
 def _bar(s: Said) -> Inputs | None:
-    bends = s.has("deflection")
+    bends = s.has("deflection", "overhang")
     if not (s.has("bore") or bends) or not s.has("bar"):
         return None
     force, pair = _force(s), s.pair()
@@ -542,6 +548,8 @@ def _bar(s: Said) -> Inputs | None:
     )
     diameter = pair[0] if pair else s.near("diameter") or s.size()
     diameter, out = s.alike(diameter, out or s.size(), fractions=True)
+    if out and s.mm(out) < s.mm(diameter):  # it stands out further than it is thick
+        diameter, out = out, diameter
     metal = s.take("material")
     s.has("stick", "sticking", "out", "diameter", "length", "force", "load", "at")
     if not diameter or not out:

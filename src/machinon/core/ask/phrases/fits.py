@@ -7,12 +7,13 @@ from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.phrases.threads import thread_said
 from machinon.core.ask.said import ALIKE, TENTHS, Said
 from machinon.core.errors import BadInput
-from machinon.core.fits.ball_bearings import bearing_of
+from machinon.core.fits.ball_bearings import bearing_by, bearing_of
 from machinon.core.fits.tee_slot import standard_slot
 from machinon.core.quantity import INCH
 from machinon.core.sizes.limits import limits_of_size
 
 phrase = Phrases()
+SHRUNK = "H7/s6"  # as one shrinks where nothing else is said
 TIGHTEST = 0.99  # of an interference that was said
 LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
@@ -46,6 +47,7 @@ _FITS = (
     ("running", "H7/f7"),
     ("locating", "H7/h6"),
     ("location", "H7/h6"),
+    ("locational", "H7/h6"),
     ("transition", "H7/k6"),
     ("drive", "H7/s6"),
     ("loose", "H11/c11"),
@@ -127,7 +129,7 @@ def _other_half(s: Said) -> Inputs | None:
 def _pair_of_zones(s: Said) -> Inputs | None:
     fit, nominal = _zones(s), s.size()
     s.has("fit", "shaft", "hole", "bore", "play", "clearance", "interference")
-    s.has("tight", "loose", "free", *(word for word, _ in _FITS))
+    s.has("tight", "loose", "free", "least", "most", *(word for word, _ in _FITS))
     if s.has("between"):  # 20 H7 and 20 f7
         s.take_again(nominal)
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
@@ -140,6 +142,8 @@ def _press(s: Said) -> Inputs | None:
     if not s.has("fit", "clearance", "play"):
         return None
     fit = next((fit for word, fit in _FITS if s.has(word)), "")
+    if not fit and s.has("bush", "journal"):  # what turns in one runs in it
+        fit = "H7/f7"
     nominal = s.size()
     s.has("shaft", "hole", "bore", "pin", "bush", "locate")
     return {"nominal": nominal, "fit": fit} if fit and nominal else None
@@ -246,6 +250,14 @@ def _measured_pair(s: Said) -> Inputs | None:
     return {"hole": hole, "shaft": shaft} | ({"length": length} if length else {})
 
 
+# a size and M7, as a zone is said; a screw has no size before it
+_ZONE_M = re.compile(
+    r"^\s*(?:(?:the|a|hole|bore|shaft|limits?|of|tolerance|for)\s+)*"
+    r"\d+(?:\.\d+)?\s*(?:mm)?\s*m(?:[4-9]|1[01])\s*$",
+    re.IGNORECASE,
+)
+
+
 @phrase("iso-limits", "25 h6", keyed=False)
 def _zone(s: Said) -> Inputs | None:
     zone, nominal = s.take("zone"), s.size()
@@ -253,10 +265,12 @@ def _zone(s: Said) -> Inputs | None:
     if not zone and s.hears("tolerance", "limits", "limit") and s.has("ream", "reamed"):
         zone = "H7"  # as a reamer leaves it
         s.has("hole")
-    if shaft and not zone:  # m6 on a shaft is no thread
+    if not zone and nominal:  # m6 of a shaft, 25 M7: no thread
         zone = s.take("thread")
-        zone = zone if re.fullmatch(r"m\d{1,2}", zone) else ""
+        small = shaft and re.fullmatch(r"m\d{1,2}", zone)
+        zone = zone if small or _ZONE_M.search(s.text) else ""
     s.has("limit", "tolerance", "size", "interference", "smallest", "largest", "iso")
+    s.has("grade", "least", "most", "in", "inch", "mm")
     # a shaft of g6 for a bore stays one; alone with a bore the small letter is its zone
     if s.has("hole", "bore", "ream") and not shaft:
         zone = zone.upper()
@@ -271,6 +285,8 @@ def _dowel(s: Said) -> Inputs | None:
     if not nominal:
         return None
     slides = s.has("slide", "sliding", "slip", "easy")
+    if s.hears("m6") and s.number_of("thread") == 1:  # its own zone
+        s.take("thread")
     s.has("press", "tight", "hole", "ream", "pin")
     # dowels are bought to m6
     return {"nominal": nominal, "fit": "G7/m6" if slides else "H7/m6"}
@@ -309,7 +325,8 @@ def _tightest(fit: str, nominal: float) -> str:
 def _shrink(s: Said) -> Inputs | None:
     heated = s.has("heat", "hot", "temperature")
     heated = heated and s.hears("hub", "ring", "collar", "fit", "interference")
-    if not (s.has("shrink") or heated):
+    grown = s.number_of("size", "number") == 2 and s.has("grow", "expand")
+    if not (s.has("shrink") or heated or grown):
         return None
     if s.has("bearing"):  # it is not heated as a hub is: its maker says how far
         return None
@@ -318,6 +335,8 @@ def _shrink(s: Said) -> Inputs | None:
         other, (room, _) = _tightest(fit, s.mm(first)), s.alike(room, first)
     else:
         first, other, room = s.alike(s.size(), tight or s.size(), room)
+        if first and not other and s.hears("shrink"):
+            other = _tightest(SHRUNK, s.mm(first))
     s.has("fit", "hub", "shaft", "on", "drop", "slip", "ring", "collar", "bore", "pin")
     if not first or not other:
         return None
@@ -328,13 +347,18 @@ def _shrink(s: Said) -> Inputs | None:
         return None  # no interference
     metal = s.take("material")
     given: Inputs = {"diameter": wide, "interference": tight}
+    if grown:
+        s.has("by", "bore", "how", "housing", "much")
+    room = room or ("0" if grown else "")
     given |= {"assembly_clearance": room} if room else {}
     return {**given, "hub_material": metal} if metal else given
 
 
 @phrase("press-fit", "force to press 25 pin 30 long 0.02 interference 50 hub")
 def _press_force(s: Said) -> Inputs | None:
-    if not s.has("press") or not s.has("force", "load", "tonne", "interference"):
+    if not s.has("force", "load", "tonne", "interference"):
+        return None
+    if not s.has("press"):
         return None
     length, tight = s.near("length"), s.near("interference", "tight")
     metal = s.take("material") or "steel"
@@ -345,11 +369,11 @@ def _press_force(s: Said) -> Inputs | None:
             part.used, tight = True, part.text
     length, tight, first, other = s.alike(length, tight, s.size(), s.size())
     s.has("pin", "shaft", "hub", "bush", "interference", "into", "outside", "fit")
-    if not (length and tight and first):
+    if not (tight and first):
         return None
-    # without the hub's outside it is asked for that
+    # without the hub's outside or its length it is asked for those
     diameter, *outside = sorted(filter(None, (first, other)), key=s.mm)
-    given: Inputs = {"diameter": diameter, "length": length}
+    given: Inputs = {"diameter": diameter} | ({"length": length} if length else {})
     given |= {"hub_outside": outside[0]} if outside else {}
     metals = {"hub_material": metal, "shaft_material": s.take("material") or "steel"}
     return {**given, "interference": tight, **metals}
@@ -419,6 +443,9 @@ def _o_ring(s: Said) -> Inputs | None:
     where = "face" if s.has("face") else "bore" if s.has("rod", "shaft") else "piston"
     cord = s.near("cord", "section", "thick", "thickness")
     on = s.near("bore", "rod", "shaft", "piston", "cylinder") or s.near("diameter")
+    pair = s.pair()
+    if len(pair) == 2:  # the ring itself, of 20 × 2.65: it just slips on such a rod
+        (on, cord), where = pair, "bore" if where == "piston" else where
     first = cord or s.size()
     on, cord = s.alike(on or s.size(), first)
     if not on or not cord:
@@ -440,16 +467,28 @@ def _bearing_sizes(s: Said) -> Inputs | None:
     return {"number": number} if bearing_of(number) else None
 
 
+@phrase("ball-bearing", "which bearing is 30 x 55 x 13")
+def _bearing_by_sizes(s: Said) -> Inputs | None:
+    """The number of a bearing whose rings were measured."""
+    if not s.has("bearing"):
+        return None
+    sizes = s.pair() or [s.near("id", "bore", "inside"), s.near("od", "outside")]
+    number = bearing_by(*map(s.mm, sizes)) if all(sizes) and len(sizes) < 4 else ""
+    s.has("which", "what", "is", "number", "ball", "size", "id", "od")
+    return {"number": number} if number else None
+
+
 @phrase("iso-limits", "housing for a 6205 bearing")
 def _housing(s: Said) -> Inputs | None:
     """The seat of an outer ring that stands still: H7, which it slides into."""
     number = s.take("bearing")
-    if not number or not s.has("housing", "outer", "bore"):
+    if not (number or s.has("bearing")) or not s.has("housing", "outer", "bore"):
         return None
-    if _own_bore(s, number) and not s.hears("housing", "outer", "outside"):
+    named = s.hears("housing", "outer", "outside")
+    if not named and (not number or _own_bore(s, number)):
         return None
-    s.has("bearing", "seat", "hole", "ring", "size")
-    outside = _of_bearing(number, "outside_mm")
+    s.has("bearing", "seat", "hole", "ring", "size", "fit", "limit", "tolerance")
+    outside = _of_bearing(number, "outside_mm") if number else s.size()
     return {"nominal": outside, "zone": "H7"} if outside else None
 
 

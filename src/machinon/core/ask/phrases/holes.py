@@ -5,6 +5,7 @@ from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
 from machinon.core.ask.said import Said
+from machinon.core.sizes.centre_drills import mouth_by
 
 phrase = Phrases()
 
@@ -41,15 +42,27 @@ def _span(s: Said) -> Inputs | None:
 def _centre_drill(s: Said) -> Inputs | None:
     if not (s.has("centre", "center") and s.has("drill")):
         return None
-    if s.number_of("pin", "material", "rpm"):
+    if s.number_of("material", "rpm"):
         return None
-    mouth = s.near("mouth")
+    mouth = s.near("mouth") or _of_centre_drill(s)
     bar = "" if mouth else s.near("bar", "shaft", "round", "diameter") or s.size()
     s.has("for", "a", "which", "what", "size", "bar", "shaft", "round", "of", "hole")
     s.has("how", "deep", "steel", "mouth")
     if mouth:
         return {"mouth": mouth}
     return {"bar": bar} if bar else None
+
+
+def _of_centre_drill(s: Said) -> str:
+    """The mouth that a centre drill leaves that is said by its number: #3, or no more
+    than centre drill 3; empty for none."""
+    name = s.take("pin")
+    if not name and not s.hears("for", "bar", "shaft", "round", "diameter", "mm"):
+        bare = next((p for p in s.parts if p.kind == "number"), None)
+        if bare is not None and mouth_by(f"#{bare.text}"):
+            bare.used, name = True, f"#{bare.text}"
+    mouth = mouth_by(name)
+    return f"{mouth:g}mm" if mouth else ""
 
 
 @phrase("drill-steps", "pilot drill for a 20 hole")
@@ -279,7 +292,7 @@ def _cone(s: Said) -> Inputs | None:
     point = not spot and one and s.has("point", "tip")
     s.has("drill", "length")
     spot = spot or (s.hears("deep", "depth") and s.has("cone") and not s.hears("taper"))
-    if not (spot or point) or s.number_of("thread", "material"):
+    if not (spot or point) or s.number_of("thread", "material") or s.hears("edge"):
         return None
     angle = s.take("angle") or _bare_angle(s)
     hole, depth = s.near("hole"), s.near("depth") if spot else ""
@@ -343,13 +356,13 @@ _SIDED = ("hexagon", "hexagonal", *(word for words, _ in _CALLED for word in wor
 
 def _is_of_round(size: str, words: list[str]) -> bool:
     """Whether the round was said, not what it is across flats: `from 25`, but
-    `17 from round`; `25 bar`, but `what bar for 17`; `across corners`; the largest
-    `in 30`."""
+    `17 from round`; `25 bar`, but `what bar for 17` and `hex bar 17`; `across
+    corners`, but not of `17 hex`; the largest `in 30`."""
     at = words.index(size.lower())
     before, behind = words[max(at - 1, 0)], words[min(at + 1, len(words) - 1)]
     if {"af", "flats", "needed", "need", "distance"}.intersection(words):
         return False  # what round it takes is asked
-    if (before != "corners" and behind in _SIDED) or behind == "from":
+    if behind in _SIDED or behind == "from":
         return False
     if behind == "across" and "corners" not in words:
         return False
@@ -357,7 +370,8 @@ def _is_of_round(size: str, words: list[str]) -> bool:
         return True
     said = " ".join(words)
     return (
-        re.search(r"\b(?:bar|rod)\b(?! for\b)", said) is not None
+        re.search(r"(?<!hex )(?<!hexagon )(?<!square )\b(?:bar|rod)\b(?! for\b)", said)
+        is not None
         or "across corners" in said
         or re.search(r"\b(?:largest|biggest)\b", said) is not None
     )

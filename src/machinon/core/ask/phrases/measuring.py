@@ -63,6 +63,9 @@ def _keyway(s: Said) -> Inputs | None:
     pair = s.pair()
     size = s.size()
     other = "" if pair else s.size()
+    if not size and len(pair) == 2:  # its shaft is asked for
+        s.has("depth", "deep", "size", "for", "shaft")
+        return {"key": "x".join(pair)}
     if not size:
         return None
     if other:
@@ -70,7 +73,8 @@ def _keyway(s: Said) -> Inputs | None:
     # a 10 mm keyway is 10 wide, on a shaft that nobody said
     keys = [o for o, b in pairwise(s.parts) if b.word in ("key", "keyway") and o.used]
     if keys and not other and not s.hears("shaft", "bore", "hub"):
-        return None
+        s.has("depth", "deep", "size", "for")
+        return {"key": size}
     # 8 in a bore of 30: a key is narrower than what it is in
     *width, shaft = sorted(filter(None, (size, other)), key=s.mm)
     given: Inputs = {"shaft_diameter": shaft}
@@ -143,12 +147,19 @@ def _flat(s: Said) -> Inputs | None:
     return {"diameter": diameter, **said}
 
 
+_FROM_STACK = re.compile(
+    r"\bangle\s+(?:for|from|of|by)\s+(?:a\s+)?[\d.]+(?!\s*deg)", re.I
+)
+
+
 @phrase("sine", "sine bar 30 deg 5 inch")
 def _sine(s: Said) -> Inputs | None:
     stack = s.number_of("angle") and s.has("stack", "slips")  # stack for 5 degrees
     if not (s.has("sine") or stack):
         return None
     s.has("bar")
+    if _FROM_STACK.search(s.text):
+        return None  # the angle is asked
     angle = s.take("angle") or s.take("number")
     for whole, part in pairwise(s.parts):  # 14 degrees 30
         both = sum(p.kind in ("size", "number") and not p.used for p in s.parts) > 1
@@ -165,9 +176,11 @@ def _sine(s: Said) -> Inputs | None:
 @phrase("triangle", "angle of a sine bar 100 on a stack of 25")
 def _of_stack(s: Said) -> Inputs | None:
     """The angle of a sine bar by what one end lies on."""
-    if not s.hears("stack", "slips") or not s.hears("angle") or not s.has("sine"):
+    by_stack = s.hears("stack", "slips") or _FROM_STACK.search(s.text)
+    if not by_stack or not s.hears("angle") or not s.has("sine"):
         return None
-    stack, length = s.near("stack", "slip"), s.near("bar", "sine") or s.size()
+    stack = s.near("stack", "slip") or s.behind("for", "from", "of", "by")
+    length = s.near("bar", "sine") or s.behind("on") or s.size()
     s.has("bar", "angle", "from", "with", "on", "over", "what", "is")
     return {"rise": stack, "slope": length} if stack and length else None
 
@@ -193,7 +206,9 @@ def _angle(s: Said) -> Inputs | None:
     if s.hears("bar", "whose", "inverse"):  # of a ratio that is known
         return None
     ratio = s.has(*_RATIOS)
-    if not ratio and not s.has("minute", "decimal", "radian", "second", "slope"):
+    alone = len(s.parts) == 1 and re.fullmatch(r"\d+d\d+m", s.parts[0].text)
+    asked = s.has("minute", "decimal", "radian", "second", "slope") or alone
+    if not ratio and not asked:
         return None
     s.has("degree", "angle", "rise", "convert", "to", "as", "a", "in", "into")
     angle = s.take("angle") or (s.take("number") if ratio else "")
@@ -254,8 +269,11 @@ def _triangle(s: Said) -> Inputs | None:
 @phrase("triangle", "angle opposite 10 adjacent 100")
 def _by_sides(s: Said) -> Inputs | None:
     rise, side = s.near("opposite"), s.near("adjacent")
+    angle = s.take("angle") or s.near("angle", kinds=("number",))
     s.has("angle", "triangle", "right")
-    return {"side": side, "rise": rise} if side and rise else None
+    told = {"side": side, "rise": rise, "angle": angle}
+    given = {key: said for key, said in told.items() if said}
+    return given if (side or rise) and len(given) == 2 else None
 
 
 @phrase("triangle", "slope 5 over 100")
@@ -337,7 +355,7 @@ def _arc_of_radius(s: Said) -> Inputs | None:
         return None
     chord = s.near("chord")
     height = s.near("height", "rise")
-    s.has("length", "arc", "height", "long")
+    s.has("length", "arc", "height", "rise", "long", "over")
     parts = {"angle": angle, "chord": chord, "height": height}
     given = {key: said for key, said in parts.items() if said}
     return {"radius": radius, **given} if len(given) == 1 else None
@@ -438,8 +456,10 @@ def _straight(s: Said) -> Inputs | None:
         return None
     spacing = s.near("every", "each", "per", "spacing", "step", "apart")
     s.has("bed", "way", "along", "in", "reading", "line", "how")
-    readings = _readings(s) if spacing else None
-    return {**readings, "spacing": spacing} if readings else None
+    readings = _readings(s)
+    if not readings or not spacing:  # how far apart they are is asked for
+        return readings
+    return {**readings, "spacing": spacing}
 
 
 @phrase("packing", "shim four corners 0 0.08 0.11 0.03")
@@ -543,7 +563,7 @@ def _tailstock(s: Said) -> Inputs | None:
 
 @phrase("head-tram", "tram 0.04 over 200")
 def _tram(s: Said) -> Inputs | None:
-    if not s.has("tram") or s.hears("vise", "vice"):
+    if not s.has("tram", "tramming") or s.hears("vise", "vice"):
         return None
     first, other = s.alike(s.size(), s.size())
     s.has("mill", "head", "over", "in", "out", "off", "by")

@@ -18,6 +18,7 @@ _TEMPERATURE = ("angle", "number")
 SHORT = 10  # times wider than long: no piece of bar is, unless it is said
 
 LEAST_WARM = 0.3  # degrees: less is no warmth that anybody asks about
+LEAST_HOT = 40.0  # °C: no shop is so warm, so it grows from 20
 
 
 @phrase("mass", "weight 50 bar 200 steel")
@@ -108,8 +109,14 @@ def _metal(s: Said) -> Inputs | None:
     """What a metal is like; of no size."""
     metal = s.take("material")
     tapped = s.hears("tap") and s.has("form", "forming", "formed")
-    speed = s.has("speed") and s.has("cutting", "surface", "turning", "sfm", "of")
-    if not metal or not (s.has(*_LIKE) or tapped or speed):
+    speed = s.has("speed", "sfm", "sfpm")
+    if speed:
+        s.has("cutting", "surface", "turning", "drill", "turn", "mill", "of")
+    alone = all(
+        part.kind == "material" or part.is_noise or part.word in ("what", "is")
+        for part in s.parts
+    )
+    if not metal or not (s.has(*_LIKE) or tapped or speed or alone):
         return None
     s.has("hss", "for", "with")
     if s.number_of(*_SIZES, "thread"):
@@ -169,6 +176,9 @@ def _growth(s: Said) -> Inputs | None:
     if warm:
         here, there = _celsius(cold, fahrenheit), _celsius(warm, fahrenheit)
         return {**given, "temperature": here, "reference": there}
+    if s.hears("at") and _celsius(cold, fahrenheit) >= LEAST_HOT:
+        hot = _celsius(cold, fahrenheit)
+        return {**given, "temperature": 20, "reference": hot}
     if s.hears("shrink", "from", "at", "to", "in"):
         return None  # at 10 degrees is not so much warmer
     by = parse(cold, ANGLE) / (1.8 if fahrenheit else 1)
@@ -223,7 +233,9 @@ def _warm(s: Said) -> Inputs | None:
 @phrase("temper-colour", "temper straw")
 def _tempered(s: Said) -> Inputs | None:
     coloured = s.has("colour", "color")
-    if not s.has("temper", "tempering", "tempered") and not coloured:
+    names = {word for one in temper_colours() for word in one.name.split()}
+    warm = s.hears("temperature") and s.hears(*names)
+    if not s.has("temper", "tempering", "tempered") and not (coloured or warm):
         return None
     s.has("steel", "heat", "temperature", "c", "degree", "celsius", "at", "for", "what")
     shade = "pale " if s.has("pale", "light") else ""

@@ -135,8 +135,8 @@ def _taper_pin(s: Said) -> Inputs | None:
     if pin.startswith("#") and re.fullmatch(r"[\d./ ]+", length):
         # those are an inch standard's, of 6 inches at the most: no pin is 3 mm long
         length = f"{length}in" if s.mm(f"{length}mm") <= LONGEST else length
-    s.has("length", "drill", "ream")
-    return {"pin": pin, "length": length} if pin and length else None
+    s.has("length", "drill", "ream", "size", "hole", "end")
+    return {"pin": pin} | ({"length": length} if length else {}) if pin else None
 
 
 @phrase("taper-end", "taper 1:10 large end 20 length 40")

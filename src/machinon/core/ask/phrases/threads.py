@@ -184,11 +184,12 @@ def _ream(s: Said) -> Inputs | None:
 def _torque(s: Said) -> Inputs | None:
     torque = s.near("nm", "newton-metre", kinds=_BARE)
     thread = thread_said(s)
-    asks = s.has("torque", "tighten", "preload", "clamp")
+    asks = s.has("torque", "tighten", "preload", "clamp", "proof")
+    force = next((s.near(n, kinds=_BARE) + n for n in ("kn", "n") if s.hears(n)), "")
     asks = asks or (s.hears("how") and s.has("tight"))
     if not thread or not (asks or torque):
         return None
-    s.has("screw", "bolt", "nut", "force", "at", "nm")
+    s.has("screw", "bolt", "nut", "force", "load", "at", "nm")
     given: Inputs = {"thread": thread}
     sae = s.near("grade", kinds=_BARE) if thread_of(thread).inch else ""
     if f"SAE {sae}" in GRADES:
@@ -200,12 +201,15 @@ def _torque(s: Said) -> Inputs | None:
         given["grade"] = grade.text
     if s.has("oiled", "oil", "greased", "lubricated"):
         given["oiled"] = "oiled"
+    if force[:1].isdigit() and not torque:
+        return {**given, "preload": force}
     return {**given, "torque": torque} if torque else given
 
 
 @phrase("clearance-hole", "clearance m8")
 def _clearance(s: Said) -> Inputs | None:
-    fitting = s.hears("close", "normal", "loose") and s.has("hole")  # m10 close hole
+    # m10 close hole
+    fitting = s.hears("close", "normal", "loose", "free") and s.has("hole")
     if not s.has("clearance") and not fitting:
         return None
     if any(part.word in ("shaft", "bearing") for part in s.parts):
@@ -223,7 +227,7 @@ def _clearance(s: Said) -> Inputs | None:
 
 @phrase("cap-screw", "counterbore m8")
 def _head(s: Said) -> Inputs | None:
-    if s.has("broach") or s.hears("dimple"):
+    if s.has("broach") or s.hears("dimple", "low"):  # of low heads nothing is kept
         return None
     thread = thread_said(s)
     headed = _HEADED.intersection(part.word for part in s.parts)
@@ -414,8 +418,10 @@ def _screw_length(s: Said) -> Inputs | None:
     if not s.has("length") and not by_nut:
         return None
     screw, grip = thread_said(s), s.near("through", "under", "grip", "plate")
-    deep = s.near("into", "blind", "hole")
-    s.has("screw", "bolt", "cap", "head", "for", "deep", "how", "plate")
+    if not grip and s.hears("plate"):  # screw length 20 plate
+        grip = s.near("length")
+    deep = s.near("into", "blind", "hole", "deep")
+    s.has("screw", "bolt", "cap", "head", "for", "deep", "how", "plate", "hole")
     if not screw or not grip:
         return None
     grip, deep = s.alike(grip, deep)
@@ -450,17 +456,21 @@ def _blind(s: Said) -> Inputs | None:
 @phrase("thread", "m12 fine", keyed=False)
 def _plain_thread(s: Said) -> Inputs | None:
     thread = thread_said(s)
-    if not thread and s.has("screw"):
+    if not thread and (s.has("screw") or s.hears("major", "minor", "pitch")):
         thread = _numbered(s)
     if not thread:
         return None
+    gauged = s.has("go", "nogo", "limit", "tolerance") | s.has("gauge")
     s.has("pitch", "size", "minor", "major", "diameter", "core", "effective", "tpi")
     s.has("root", "pipe", "nose", "spindle", "leadscrew")
     s.has("many", "per", "inch", "thread", "helix", "lead", "angle")
-    s.has("limit", "outside", "over", "crest", "class")
+    s.has("outside", "over", "crest", "class")
     if s.hears("bore", "minor", "core", "root", "pitch", "leadscrew"):
         s.has("bore", "nut")
     given: Inputs = {"thread": thread}
+    if gauged and not s.number_of("class"):  # of the usual ones
+        inner, outer = ("2B", "2A") if thread_of(thread).inch else ("6H", "6g")
+        return {**given, "internal_class": inner, "external_class": outer}
     while grade := s.take("class"):
         unified = grade[-1] in "aAbB"  # of a metric nut the letter is a capital
         grade = grade.upper() if unified else grade
@@ -579,11 +589,13 @@ def _dial(s: Said) -> Inputs | None:
 
 @phrase("thread-identify", "which thread 7.85 18tpi")
 def _which(s: Said) -> Inputs | None:
-    sized = s.number_of("tpi") == 1 and s.number_of("size", "number") == 1
+    tpis, sizes = s.number_of("tpi"), s.number_of("size", "number")
+    sized = (tpis, sizes) == (1, 1) or (sizes == 2 and s.hears("pitch"))
     if s.hears("acme"):
         return None  # it is known
-    if not s.has("identify", "unknown") and not (
-        s.has("thread") and (s.hears("which", "what") or sized)
+    asked = s.has("thread") and (s.hears("which", "what") or sized)
+    if not (
+        s.has("identify", "unknown") or asked or (sized and s.has("bolt", "screw"))
     ):
         return None
     tpi = s.tpi()

@@ -14,6 +14,8 @@ phrase = Phrases()
 
 LAST_SCREW = 14  # of those that go by numbers
 LAST_DRILL = 80
+MOST_A_TURN = 12.7  # mm: what moves further a turn is said to do so
+LEAST_A_TURN = 0.5  # mm: a bare figure below it is of inches
 LEAST_DRILL = 0.3  # mm: a bare figure below it is of inches
 
 
@@ -160,7 +162,8 @@ def _by_handle(s: Said) -> Inputs | None:
         return None
     if s.hears("to", "from"):  # to turn 25.4 from 26.1
         return None
-    turn = s.of_each("turn") or (s.near("screw", "pitch") if screw else s.near("turn"))
+    each = turn = s.of_each("turn")
+    turn = turn or (s.near("screw", "pitch") if screw else s.near("turn"))
     if screw and (tpi := s.tpi()):
         turn = f"1in/{tpi}"
     line = s.behind("line", "division", "graduation")
@@ -169,6 +172,10 @@ def _by_handle(s: Said) -> Inputs | None:
     if line and lines and not turn:  # 100 lines of .001
         (line, _) = s.alike(line, travel)
         turn = f"{lines}*({line})"
+    if not each and turn and travel and s.mm(turn) > max(s.mm(travel), MOST_A_TURN):
+        turn, travel = travel, turn  # handle 0.1 turn 37.5 mm
+    if re.fullmatch(r"0?\.\d+", turn) and float(turn) < LEAST_A_TURN:
+        turn = f"{turn}in"  # no handle moves so little
     turn, line = s.alike(turn, line)
     s.has("turn", "line", "division", "feed", "wind", "move", "screw", "pitch", "on")
     s.has("leadscrew", "for", "a")

@@ -104,7 +104,8 @@ def _bearing(t: Teller) -> str:
     )
     *others, width = (t.size(key) for key in ("bore", "outside", "width"))
     sizes = " × ".join([*(size.split()[0] for size in others), width])
-    return f"{sizes}; a shaft that turns in it {shaft}, its housing {housing}"
+    number = t.given("number")
+    return f"{number}: {sizes}; a shaft that turns in it {shaft}, its housing {housing}"
 
 
 @tells("bearing-seat")

@@ -102,16 +102,17 @@ def _thread(t: Teller) -> str:
     name = thread.says
     if thread.starts > 1:
         said += f", {thread.starts} starts with a lead of {thread.lead:g} mm"
-    for half, key, crests, called in (
-        ("screw", "external", "major", "over the crests"),
-        ("nut", "internal", "minor", "bored"),
-    ):
-        if grade := t.given(f"{key}_class"):
-            limits = (
-                f"{called} {_between(t, f'{key}_{crests}')}, pitch diameter "
-                f"{_between(t, f'{key}_pitch')}"
-            )
-            return f"{name}, a {grade} {half}: {limits}"
+    halves = [
+        f"a {grade} {half}: {called} {_between(t, f'{key}_{crests}')}, "
+        f"pitch diameter {_between(t, f'{key}_pitch')}"
+        for half, key, crests, called in (
+            ("screw", "external", "major", "over the crests"),
+            ("nut", "internal", "minor", "bored"),
+        )
+        if (grade := t.given(f"{key}_class"))
+    ]
+    if halves:
+        return f"{name}, {'; '.join(halves)}"
     return (
         f"{name}, {form}: {t.size('major')} over the crests, "
         f"{t.size('minor_external')} at the root, {t.size('pitch_diameter')} pitch "
