@@ -645,6 +645,13 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("handle 0.1 turn 37.5 mm", "dial-turns", "turns", 14),
     ("sfm for 4140", "metal", "", None),
     ("what is en8", "metal", "", None),
+    ("hex bar 24 af 1 m weight", "mass", "mass", 3.9157),
+    ("how big a square fits in a 40 hole", "polygon", "across_flats", 28.2843),
+    ("1.5-8 thread nut bore", "thread", "pitch", 3.175),
+    ("left hand m10", "thread", "pitch", 1.5),
+    ("nose register fit 46", "iso-fit", "hole_upper", 46.025),
+    ("how many 36 long from 1000", "pieces", "", None),
+    ("ra 63 nose 1/32", "turned-finish", "feed", 0.19923),
     ("30H7 limits in inch", "iso-limits", "upper", 30.021),
     ("dowel 6 m6 hole", "iso-fit", "shaft_upper", 6.012),
     ("bush clearance 25", "iso-fit", "shaft_lower", 24.959),
@@ -1024,11 +1031,18 @@ class WhatOneWouldSay(unittest.TestCase):
             ("sfm of 3 inch at 250 rpm", "surface-speed", "surface_speed", 59.847),
             ("over pins 1.75 dovetail 1/4 pins", "dovetail", "over_pins", 61.799),
             ("dovetail 8mm pins 50 wide 12 deep", "dovetail", "over_pins", 71.856),
+            ("feed rate 1/2 4 flute 1200 rpm .003", "table-feed", "per_turn", 0.3048),
+            ("what marks for 11 tpi 8 leadscrew", "thread-dial", "marks", [4, 8]),
+            ("4 on 2.75 bc start 45", "bolt-circle", "chord", 49.391),
+            ("#7 in decimal", "convert", "mm", 5.1054),
         ):
             with self.subTest(said):
                 told = understand(said, inch=True)
                 self.assertEqual(told.found.reckoning.name, reckoner)
-                self.assertAlmostEqual(told.answer[key], value, 3)
+                if isinstance(value, list):
+                    self.assertEqual(told.answer[key], value)
+                else:
+                    self.assertAlmostEqual(told.answer[key], value, 3)
         self.assertIsNone(understand("ream for .2500 slip", inch=True).answer)
         # 1018 is a steel, but 1018 mm a length
         bar = understand("weight 50 bar 1018 mm long")
@@ -1092,6 +1106,8 @@ class WhatOneWouldSay(unittest.TestCase):
             "42 sheep on 7 hills by the sea",
             "15 degrees 60 long rise",
             "shrink fit 40 H7 g6",
+            "register clearance 0.01",
+            "m8 low head",
             "t-nut 5/8",
             "tailstock set over 1 degree 150",
             "dovetail 60 degrees 50 wide at the top 10 mm pins",

@@ -2,12 +2,13 @@
 
 import functools
 import re
+from fractions import Fraction
 from itertools import pairwise
 
 from machinon.core.ask.said import ALIKE, INCHES, UNITS, Said, SaidPart
 from machinon.core.errors import BadInput
 from machinon.core.materials import also_called, materials
-from machinon.core.quantity import INCH, parse
+from machinon.core.quantity import INCH, fraction_text, parse
 from machinon.core.tapers.tapers import SPELLED
 from machinon.core.threads.screw_thread import known_threads
 
@@ -97,6 +98,13 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(?<=[a-z])\s+%", " percent"),
         (r"(\d)\s*x\s*(?=\d+(?:\.\d+)?\s*tpi\b)", r"\1 "),
         (r"\bno-?\s?go\b", "nogo"),
+        (r"\bleft[\s-]hand(?:ed)?\s+(m\s?\d[\d.x]*|tr\s?\d[\d.x]*)", r"\1 lh"),
+        # the largest that goes into a round
+        (
+            rf"\b(square|hexagon|hex)\s+fits?\s+(?:in|into)\s+(?:an?\s+)?"
+            rf"({_NUMBER}\s*{_UNIT}?)\s+(?:hole|bore|circle|round)\b",
+            r"largest \1 in \2",
+        ),
         # of two that were measured, no figure of its own
         (
             r"^\s*interference\s+(?:of\s+|between\s+)?"
@@ -315,10 +323,23 @@ def _with_length(thread: str, behind: str) -> tuple[str, re.Match[str] | None]:
     return thread, _BY_LENGTH.match(behind)
 
 
+# an inch thread said by its size in decimals: 1.5-8, .375-24
+_DECIMAL_THREAD = re.compile(r"(?<![\d./-])(\d?)\.(\d{1,4})-(\d{1,2})(?![\d./-])")
+
+
+def _in_fractions(match: re.Match[str]) -> str:
+    """`1 1/2-8` of 1.5-8, where there is such a thread."""
+    size = Fraction(f"{match[1] or 0}.{match[2]}")
+    name = f"{fraction_text(size)}-{match[3]}"
+    known = any(listed.startswith(f"{name} UN") for listed in known_threads())
+    return name if known else match[0]
+
+
 def heard(text: str, inch: bool = False) -> Said:
     """Take what was said apart; what is no word of any kind is left out. inch: a bare
     number is inches."""
     text = whole_text = re.sub(r"(?<=\d),(?=\d)", ".", text)
+    text = _DECIMAL_THREAD.sub(_in_fractions, text)
     # a hyphen joins a mixed number to its fraction: 1-3/8 in, not 1 less 3/8
     text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
     text = _IN_WORDS.sub(lambda m: f"{_COUNT_WORDS.index(m[1].lower()) + 2} ", text)

@@ -35,7 +35,7 @@ _AFTER = frozenset(
         *("bar", "rod", "round", "cooler", "sides", "piece", "pieces"),
         *("nut", "nuts", "t-nut", "t-nuts", "interference", "tight", "newton", "n"),
         *("dia", "diameter", "od", "id", "large", "small", "chord", "kerf", "feed"),
-        *("runout", "run-out"),
+        *("runout", "run-out", "af"),
     )
 )
 

@@ -260,7 +260,8 @@ def _pieces(s: Said) -> Inputs | None:
     into = s.hears("into")
     many = s.has("many", "from", "number") or into or _bar_of(s)
     cut = s.has(*_SAWN) or (into and s.hears("lengths"))
-    if not (cut or (s.hears("many") and s.hears("bar", "strip"))) or not many:
+    whole = s.hears("bar", "strip") or (s.hears("long") and s.hears("from"))
+    if not (cut or (s.hears("many") and whole)) or not many:
         return None
     kerf, bar = s.near("kerf") or s.near("saw"), s.near("bar", "strip", "stock")
     long = s.near("length")
@@ -377,7 +378,7 @@ def _table_feed(s: Said) -> Inputs | None:
     metal = s.take("material") or ("steel" if usual else "")
     # how wide it is, is not asked where its speed is known
     wide = metal or (each and rpm and s.hears("mill", "endmill", "cutter"))
-    wide = wide or (travel and s.hears("chip"))
+    wide = wide or (travel and s.hears("chip")) or (each and rpm and s.hears("rate"))
     cutter = s.near("cutter", "mill", "diameter") or (s.size() if wide else "")
     speeds = None
     if metal and cutter and (usual or (each and not rpm)):
@@ -485,6 +486,8 @@ def _finish(s: Said) -> Inputs | None:
     feed = s.near("feed")
     if not (wanted or feed):
         wanted = s.near("finish", kinds=_BARE)  # surface finish 63
+    if wanted and not nose and s.number_of("size", "number") == 2:
+        nose = s.size()  # ra 63 1/32
     s.has("feed", "surface", "nose", "tool", "tip", "turn", "radius", "insert")
     if not nose:
         return None

@@ -15,6 +15,7 @@ from machinon.core.sizes.limits import limits_of_size
 phrase = Phrases()
 SHRUNK = "H7/s6"  # as one shrinks where nothing else is said
 TIGHTEST = 0.99  # of an interference that was said
+LEAST_FITTED = 0.5  # mm: what is less is the play itself
 LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
 MOST_PLAY = 2.0  # mm
@@ -144,9 +145,14 @@ def _press(s: Said) -> Inputs | None:
     fit = next((fit for word, fit in _FITS if s.has(word)), "")
     if not fit and s.has("bush", "journal"):  # what turns in one runs in it
         fit = "H7/f7"
+    if not fit and s.has("register", "spigot"):  # what centres
+        fit = "H7/h6"
+        s.has("nose", "chuck", "plate", "recess", "back", "backplate", "spindle")
     nominal = s.size()
     s.has("shaft", "hole", "bore", "pin", "bush", "locate")
-    return {"nominal": nominal, "fit": fit} if fit and nominal else None
+    if not fit or not nominal or s.mm(nominal) < LEAST_FITTED:
+        return None
+    return {"nominal": nominal, "fit": fit}
 
 
 @phrase("inch-fit", "2in FN2", keyed=False)

@@ -514,7 +514,9 @@ def _key_widths(s: Said) -> Inputs | None:
 
 @phrase("gauge-stack", "slips for 41.275")
 def _slips(s: Said) -> Inputs | None:
-    blocks = s.has("gage") and s.has("block")
+    # no angle block is 1.2345: slips are said so
+    fine = any(re.search(r"\.\d{3}", part.text) for part in s.parts)
+    blocks = (s.has("gage") or fine) and s.has("block")
     if not s.has("slip", "stack", "gauge", "shim", "parallel") and not blocks:
         return None
     s.has("block")

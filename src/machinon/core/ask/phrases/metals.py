@@ -29,10 +29,13 @@ def _weight(s: Said) -> Inputs | None:
     sizes = s.pair()
     if s.has("hex"):
         wide, *rest = sizes or [s.near("across", "af") or s.size()]
-        wide, length = s.alike(wide, "".join(rest[:1]) or s.near("length") or s.size())
+        told = "".join(rest[:1]) or s.near("length")
+        wide, length = s.alike(wide, told or s.size())
+        if length and not told and s.mm(length) < s.mm(wide):  # 24 af 1 m
+            wide, length = length, wide
         s.has("bar", "rod", "across", "af", "flat")
-        told = {"across_flats": wide, "length": length}
-        return {"shape": "hexagon", "material": metal, **told} if length else None
+        sides = {"across_flats": wide, "length": length}
+        return {"shape": "hexagon", "material": metal, **sides} if length else None
     if s.has("tube", "pipe", "ring"):
         return _tube(s, metal, sizes)
     if sizes:

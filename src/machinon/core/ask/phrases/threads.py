@@ -337,6 +337,7 @@ def _by_pitch(s: Said) -> Inputs | None:
     if not pitch and s.hears("tpi") and s.number_of("size", "number") == 1:
         pitch = s.size()  # what tpi is 1.5 mm
     asked = s.has("wire", "tpi", "depth", "infeed") or bool(tpi and s.has("height"))
+    asked = asked or (s.hears("thread") and len(s.parts) == 3)  # 0.9 pitch thread
     by_compound = s.has("compound") or (s.has("slide") and s.has("top"))
     if not pitch or not (asked or starts or by_compound) or thread_said(s):
         return None
@@ -481,7 +482,7 @@ def _plain_thread(s: Said) -> Inputs | None:
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
 def _gears(s: Said) -> Inputs | None:
-    no_gears = ("helix", "angle", "module", "grinding", "rpm", "speed", "mark")
+    no_gears = ("helix", "angle", "module", "grinding", "rpm", "speed", "mark", "marks")
     if s.hears(*no_gears) or s.number_of("rpm"):
         return None
     if s.hears("tooth", "teeth") and not s.hears("pitch", "leadscrew", "screw", "tpi"):
@@ -567,7 +568,7 @@ def _lead(s: Said) -> str:
 @phrase("thread-dial", "thread dial m8 on 8tpi leadscrew")
 def _dial(s: Said) -> Inputs | None:
     half_nuts = s.has("half-nut") or (s.has("half") and s.has("nut"))
-    marked = s.hears("mark") and s.number_of("tpi", "thread") and s.has("mark")
+    marked = s.number_of("tpi", "thread") and s.has("mark")
     if not (half_nuts or marked) and not (s.has("dial") and s.has("thread")):
         return None
     lead, thread = _lead(s), thread_said(s)
@@ -580,6 +581,8 @@ def _dial(s: Said) -> Inputs | None:
     if not lead and tpi and (other := s.tpi()):  # 26 tpi on 8 tpi: cut on the coarser
         tpi, lead = sorted((tpi, other), key=lambda count: s.mm(f"1in/({count})"))
         pitch, lead = f"{tpi}tpi", f"{lead}tpi"
+    if not (thread or pitch) and s.inch and (said := s.take("number")):
+        pitch = f"{said}tpi"  # thread dial 13
     if not (thread or pitch):
         return None
     s.has("thread", "dial", "close", "mark", "which", "pitch")

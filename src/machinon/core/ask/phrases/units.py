@@ -22,7 +22,8 @@ LEAST_DRILL = 0.3  # mm: a bare figure below it is of inches
 @phrase("convert", "letter drill f")
 def _drill_name(s: Said) -> Inputs | None:
     letter = s.has("letter")
-    if not s.has("drill") and not letter:
+    decimal = s.number_of("pin") == 1 and s.has("decimal", "decimals")  # #7 in decimal
+    if not s.has("drill") and not (letter or decimal):
         return None
     if s.hears("centre", "center", "taper"):  # they have numbers of their own
         return None

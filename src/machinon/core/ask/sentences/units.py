@@ -50,7 +50,7 @@ def _convert(t: Teller) -> str:
         drill = f"drill {t['drill']}"
         drill += "" if abs(error) < 0.0005 else f", {small_text(error, t.inch, True)}"
     fraction = ""
-    if abs(float(t["fraction_error"])) < 0.005:
+    if abs(float(t["fraction_error"])) < 0.005 < value:
         fraction = f"{t['fraction']} in"
     if wanted == "drill":
         if not drill:
