@@ -3,8 +3,9 @@
 import contextlib
 import io
 import json
+import re
 import unittest
-from itertools import permutations, product
+from itertools import cycle, permutations, product
 
 from machinon.commandline import ask_command
 from machinon.core.ask.asking import found_with, understand
@@ -1015,6 +1016,38 @@ class WhatOneWouldSay(unittest.TestCase):
             with self.subTest(said):
                 a, b = understand(said).answer, understand(other).answer
                 self.assertEqual(a.results, b.results)
+
+    def test_how_it_is_asked_changes_nothing(self):
+        """Nor capitals, colons, a decimal comma or the words about a question do."""
+        ways = (
+            lambda said: f"Could you tell me the {said}, please?",
+            lambda said: f"what is the {said}?",
+            lambda said: f"I need {said} for me",
+            lambda said: f"Please find: {said} exactly.",
+            lambda said: re.sub(r"(?<=\d)\.(?=\d)", ",", said),
+            lambda said: re.sub(r"(?<=[a-z]{3}) (?=\d)", ": ", said),
+            lambda said: re.sub(r"(?<=\d) ?x ?(?=\d)", " X ", said),
+            lambda said: re.sub(r"\b[a-z]{2,}\b", lambda word: word[0].title(), said),
+        )
+        # a drill or letter by its number is another thing where it is none
+        asked = [
+            said for said, *_ in ASKED if not re.search(r"number|decimal|29", said)
+        ]
+        for said, way in zip(asked, cycle(ways), strict=False):
+            with self.subTest(way(said)):
+                told = understand(way(said)).answer
+                self.assertIsNotNone(told)
+                self.assertEqual(told.results, understand(said).answer.results)
+
+    def test_in_steel_are_no_inches_where_none_are_sold(self):
+        for said, mm in (
+            ("drill size 6.53 in steel", 6.53),
+            ("spigot 94.997 in recess is 95.02", 94.997),
+            ("spigot 94.997 in recess 95.02 in mm", 94.997),
+        ):
+            told = understand(said).answer.inputs
+            self.assertEqual(told.get("diameter") or told["shaft"][0], mm)
+        self.assertIn("Say 8.4inch or 8.4mm", understand("rpm 8.4 in brass").sentence)
 
     def test_words_that_nothing_is_made_of_are_said(self):
         told = understand("tap drill m8 banana")

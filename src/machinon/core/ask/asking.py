@@ -7,7 +7,7 @@ from typing import Any
 
 from msgspec import Struct
 
-from machinon.core.ask.hearing import heard
+from machinon.core.ask.hearing import heard, question_of
 from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.phrases import PHRASES, Phrase, examples
 from machinon.core.ask.said import Said
@@ -140,8 +140,9 @@ def understand(
     if not said or len(said) > MOST_LETTERS:
         return Understood(said)
     refused: Understood | None = None
-    parts = heard(said, inch)
-    for candidate in _sum(said, inch) or _candidates(parts):
+    question = question_of(said)
+    parts = heard(question, inch)
+    for candidate in _sum(question, inch) or _candidates(parts):
         found, words, why = _asked(candidate, inch, own or OwnFigures())
         if parts.unclear:
             return _unclear(said, words, parts.unclear, candidate.unused)

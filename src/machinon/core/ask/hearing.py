@@ -91,6 +91,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
     (re.compile(pattern, re.IGNORECASE), meant)
     for pattern, meant in (
         (r"(\d)\s*millimet(?:re|er)s?\b", r"\1 mm"),
+        (r"\bin\s+millimet(?:re|er)s?\b", "in mm"),
         (r"(\d)\s*centimet(?:re|er)s?\b", r"\1 cm"),
         (r"(\d)\s*met(?:re|er)s?\b(?!\s*(?:/|per|a\b))", r"\1 m"),
         (r"(\d)\s*(?:foot|feet)\b", r"\1 ft"),
@@ -98,6 +99,10 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(?<=[a-z])\s+%", " percent"),
         (r"(\d)\s*x\s*(?=\d+(?:\.\d+)?\s*tpi\b)", r"\1 "),
         (r"\bno-?\s?go\b", "nogo"),
+        (
+            r"\b(\d+)-(?=(?:hole|bolt|jaw|flute|start|tooth|stud|flat|place)s?\b)",
+            r"\1 ",
+        ),
         (r"\bleft[\s-]hand(?:ed)?\s+(m\s?\d[\d.x]*|tr\s?\d[\d.x]*)", r"\1 lh"),
         # the largest that goes into a round
         (
@@ -323,6 +328,57 @@ def _with_length(thread: str, behind: str) -> tuple[str, re.Match[str] | None]:
     return thread, _BY_LENGTH.match(behind)
 
 
+# what is said about a question, and no part of it
+_ASKING = re.compile(
+    r"^(?:what(?:'s|s|\s+is)(?=\s+(?:(?:the|an?)\s|\d))|please|hello|hi|ok|so|and|find"
+    r"|calculate|compute|work\s+out|for my (?:lathe|mill|shop):?"
+    r"|(?:i|we)\s+(?:need|want)(?:\s+to\s+(?:know|find))?"
+    r"|(?:could|can|may)\s+i\s+have|how\s+(?:do|can)\s+i\s+(?:get|find|work\s+out)"
+    r"|(?:(?:could|can|would|will)\s+you\s+)?(?:please\s+)?"
+    r"(?:give|tell|show|get|find)\s+me)\s+(?:(?:the|an?)\s+)?(?=\S)",
+    re.IGNORECASE,
+)
+_ASKED = re.compile(
+    r"[\s,;.?!]*(?:[?!.]|(?<!\S)(?:please|thanks|thank you|now|today|exactly|roughly"
+    r"|approximately|about|for me|on (?:the|my) lathe))\s*$",
+    re.IGNORECASE,
+)
+# of what is said in words and figures: 94.997 in 95.02 in mm is no 95.02 inches
+_IN_MM = re.compile(r"(?<=\d)\s+in\s+(?:mm|millimet(?:re|er)s?)$", re.IGNORECASE)
+_CONVERTED = re.compile(
+    r"(?:what|is|are|whats|convert|drill|size|letter|number|no|af|the|a|an|how|many|of|in"
+    r"|inch|inches|thou|tpi|[^a-z]+)*",
+    re.IGNORECASE,
+)
+
+
+_OF_SHAFT = re.compile(r"\b(?:SHAFT|PIN|JOURNAL|SPIGOT|SPINDLE)S?\b")
+
+
+def question_of(text: str) -> str:
+    """What is asked, without the words about it; words in small letters, names and
+    zones as they were typed.
+
+    >>> question_of("Could you tell me the TPI of M8, please?")
+    'tpi of M8'
+    >>> question_of("50 MM BORE G6 SHAFT")
+    '50 mm bore g6 shaft'
+    """
+    # of a shaft's zone the letter is a small one, whatever key was held
+    held = text.isupper() and _OF_SHAFT.search(text)
+    words = r".+" if held else r"\b(?:[A-Za-z]{2,}|A)\b"
+    text = re.sub(words, lambda word: word[0].lower(), text)
+    text = re.sub(r"(?<=\d),(?=\d)", ".", text)
+    # pcd: 80 and pcd = 80, but 1:20
+    text = re.sub(r"\s*=\s*|\s*:(?=\s|$)|(?<!\d)\s*:\s*", " ", text)
+    text, before = " ".join(text.split()), ""
+    while before != text:
+        before, text = text, _ASKED.sub("", _ASKING.sub("", text))
+    bare = _IN_MM.sub("", text)
+    figures = re.findall(r"\d+(?:\.\d+)?", bare)
+    return text if len(figures) < 2 and _CONVERTED.fullmatch(bare) else bare
+
+
 # an inch thread said by its size in decimals: 1.5-8, .375-24
 _DECIMAL_THREAD = re.compile(r"(?<![\d./-])(\d?)\.(\d{1,4})-(\d{1,2})(?![\d./-])")
 
@@ -338,7 +394,7 @@ def _in_fractions(match: re.Match[str]) -> str:
 def heard(text: str, inch: bool = False) -> Said:
     """Take what was said apart; what is no word of any kind is left out. inch: a bare
     number is inches."""
-    text = whole_text = re.sub(r"(?<=\d),(?=\d)", ".", text)
+    whole_text = text
     text = _DECIMAL_THREAD.sub(_in_fractions, text)
     # a hyphen joins a mixed number to its fraction: 1-3/8 in, not 1 less 3/8
     text = re.sub(r"(?<![\d/-])(\d+)-(\d+/\d+)(?!\s*-?\d)", r"\1 \2", text)
@@ -401,6 +457,7 @@ def heard(text: str, inch: bool = False) -> Said:
 
 
 MOST_INCHES = 6  # of a metal: 6 in steel are inches, 50 in steel are millimetres
+MOST_DRILL = 2  # inches: 6.53 in steel is a drill in millimetres
 MOST_UNCLEAR = 24  # what lies between can be either, and so can a drill of 5
 _HOLES = "bore|hole|hub|housing|slot|bush|sleeve|ring|recess|register|socket|seat"
 _LEADS = re.compile(
@@ -411,7 +468,7 @@ _LEADS = re.compile(
     re.IGNORECASE,
 )
 _WITHIN = re.compile(
-    rf"(?:an?\s+|the\s+)?(?:(?:{_HOLES})\s+(?:of\s+)?)?"
+    rf"(?:an?\s+|the\s+)?(?:(?:{_HOLES})\s+(?:(?:of|is|measures)\s+)?)?"
     r"(\d*\.?\d+)\s*(?![\d/.]|mm|in\b|inch|x)",
     re.IGNORECASE,
 )
@@ -446,11 +503,12 @@ def _after_in(text: str, match: re.Match[str]) -> str:
         not _materials().match(rest)
         or not re.search(r"\d\s+in$", match.group())
         or "/" in match.group()
-        or largest % 1
         or INCHES.search(beside)
     ):
         return "inches"
-    if largest > MOST_UNCLEAR:
-        return "mm"
     small = largest > 1 and _SMALL.search(beside) is not None
+    if largest > MOST_UNCLEAR or (small and largest % 1 and largest > MOST_DRILL):
+        return "mm"
+    if largest % 1:
+        return "unclear" if largest > MOST_INCHES else "inches"
     return "unclear" if largest > MOST_INCHES or small else "inches"

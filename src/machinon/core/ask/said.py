@@ -185,7 +185,7 @@ class Said:
     def pair(self) -> list[str]:
         """The sizes of the first `5 x 40` or `6 x 9 x 20`; none where none was said."""
         text = self.take("pair")
-        sizes = re.split(r"\s*[x×*]\s*", text) if text else []
+        sizes = re.split(r"\s*[xX×*]\s*", text) if text else []
         return self.alike(*sizes, fractions=len(sizes) > 2)
 
     def alike(self, *sizes: str, fractions: bool = False) -> list[str]:

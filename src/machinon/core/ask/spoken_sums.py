@@ -20,11 +20,12 @@ _BEFORE, _BEHIND = r"(?<=[\dn)])\s+", r"\s+(?=[\d.(])"  # between two figures
 _WRITTEN = tuple(
     (re.compile(said, re.IGNORECASE), written)
     for said, written in (
-        (r"^(?:what is|what's|whats|how much is)\s+", ""),
+        (r"^(?:what is|what's|whats|how much is)\s+(?:the\s+|a\s+)?", ""),
+        (r"(?<=[a-z])\s+in\s+mm$", ""),
         (r"^(?:the\s+)?(?:sum|total)\s+of\s+", ""),
         (
-            rf"\bhalf\s+(?:of\s+)?(?:an?\s+|the\s+)?(?:{_MEASURE}\s+(?:of\s+)?)?"
-            + _FIGURE,
+            rf"\bhalf\s+(?:of\s+)?(?:an?\s+|the\s+)?"
+            rf"(?:{_MEASURE}\s+(?:(?:of|is)\s+)?)?" + _FIGURE,
             r"(\1)/2",
         ),
         (rf"\bradius\s+of\s+(?:an?|the)\s+{_FIGURE}(?=\s+{_ROUND}\b)", r"(\1)/2"),

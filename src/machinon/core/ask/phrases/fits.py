@@ -76,6 +76,9 @@ def _zones(s: Said) -> str:
         first, other = s.take("zone"), s.take("zone")  # 40 H7 k6
         holes_last = other[:1].isupper() and first[:1].islower()
         fit = f"{other}/{first}" if holes_last else f"{first}/{other}"
+    if fit.isupper():  # 40 H7/G6
+        hole, _, shaft = fit.partition("/")
+        fit = f"{hole}/{shaft.lower()}"
     if fit.islower():  # said in small letters the hole still comes first
         hole, _, shaft = fit.partition("/")
         if hole[0] == shaft[0] == "h" and int(hole[1:]) < int(shaft[1:]):
@@ -217,7 +220,9 @@ def _carried(s: Said) -> Inputs | None:
     return given | ({"pins": pins, "pin": pin} if pins else {})
 
 
-_IN = re.compile(r"\d(?:\s*mm)?\s+in\s+(?:an?\s+)?[\d.]")  # one lies in the other
+_IN = re.compile(
+    r"\d(?:\s*mm)?\s+in\s+(?:an?\s+)?[\d.]", re.IGNORECASE
+)  # one lies in the other
 
 
 @phrase("play", "play of shaft 19.985 in hole 20.013")
@@ -427,7 +432,7 @@ def _bearing(s: Said) -> Inputs | None:
 
 def _own_bore(s: Said, number: str) -> bool:
     """Whether a bearing's own bore is spoken of: 6204 bore, bore of a 6204."""
-    said = re.search(rf"\bbore\s+of\s+(?:an?\s+|the\s+)?{number}\b", s.text)
+    said = re.search(rf"\bbore\s+of\s+(?:an?\s+|the\s+)?{number}\b", s.text, re.I)
     return said is not None or any(
         a.text == number and b.word == "bore" for a, b in pairwise(s.parts)
     )

@@ -41,7 +41,7 @@ def _drill_name(s: Said) -> Inputs | None:
     number = s.take("pin")
     if number:
         return _drill("number", number)
-    if s.text.lower().startswith("number "):
+    if re.search(r"\bnumber\s+drill\b", s.text.lower()):
         return _nearest("number", s)
     # a size: which drill is nearest
     value = s.take("size", "number")
@@ -242,7 +242,9 @@ def _twice(s: Said) -> Inputs | None:
 
 @phrase("convert", "half of 98.4 less 12")
 def _half(s: Said) -> Inputs | None:
-    if s.hears("angle") or not s.has("half"):
+    # half of 86.4 plus a 10 cutter radius is no such sum
+    halves = sum(part.word == "half" for part in s.parts)
+    if s.hears("angle", "radius") or halves > 1 or not s.has("half"):
         return None
     first = s.size()
     less, more = s.has("less", "minus"), s.has("plus", "more")
