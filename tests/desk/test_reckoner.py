@@ -77,6 +77,19 @@ class Reckoner(WindowCase):
                 self.say(text)
                 self.assertIn(answer, self.page.line.text())
 
+    def test_what_was_not_said_is_asked_for_and_usual_until_then(self):
+        """A hub of 60 on 40, 25 long: E s (1 − (d/D)²) / 2 d is 43 N/mm²."""
+        page = self.window.pages.currentWidget()
+        self.type(page.search.edit, "interference 0.03 on 40 press force")
+        self.assertIn("Say this too: length", page.line.text())
+        self.assertEqual(page.question.reckoning.name, "press-fit")
+        self.assertEqual(page.question.values["diameter"], 40)
+        self.assertIn("usual length and hub outside", page.says.text())
+        self.assertAlmostEqual(page.question.answer["pressure"], 43.1, 1)
+        page.begin_edit("hub_outside")
+        self.type(page.edit, "100")
+        self.assertEqual(page.question.values["hub_outside"], 100)
+
     def test_half_a_sentence_lists_what_it_could_be(self):
         self.say("chatter")
         self.assertEqual(self.page.line.text(), "")

@@ -245,7 +245,8 @@ class ReckonerPage(QWidget):
         asked = bool(text.strip())
         lost = asked and told.answer is None
         self.line.setText(told.sentence)
-        set_ink(self.line, "stop" if lost else "measured")
+        wanted = told.found is not None and told.found.wanted
+        set_ink(self.line, "cut" if wanted else "stop" if lost else "measured")
         said = f"Understood: {told.understood}." if told.understood else ""
         if told.unused and told.found is not None:
             said += f" Not understood: {', '.join(told.unused)}."
@@ -265,10 +266,21 @@ class ReckonerPage(QWidget):
         ):
             widget.setVisible(shown)
         # a figure that found no place can be put into one there
-        if told.found is not None and told.found.answer is not None:
-            self._ask(told.found.reckoning, told.found.inputs, told.found.whose)
+        if told.found is not None and (told.found.answer is not None or wanted):
+            self._open_found(told.found)
         elif asked:
             self._forget()
+
+    def _open_found(self, found: Found) -> None:
+        """The sum that was asked; what has still to be said is there to be typed, and
+        usual until then."""
+        usual = self._own.of(found.reckoning).with_usual(found.reckoning, self.inch)
+        wanted = {asked.key: usual[asked.key] for asked in found.wanted}
+        self._ask(found.reckoning, {**wanted, **found.inputs}, found.whose)
+        if wanted and self.question is not None and self.question.wrong is None:
+            names = " and ".join(asked.words for asked in found.wanted)
+            self.says.setText(f"Here with a usual {names}: type yours.")
+            set_ink(self.says, "cut")
 
     def _forget(self) -> None:
         """Nothing of an earlier answer stands under another question."""
@@ -313,7 +325,7 @@ class ReckonerPage(QWidget):
             self.found_wished.emit(found)
             return
         if found.inputs:
-            self._ask(found.reckoning, found.inputs, found.whose)
+            self._open_found(found)
         else:
             self.open(found.reckoning.name)
         self.picture.setFocus()

@@ -46,5 +46,7 @@ class CentreDrills(unittest.TestCase):
         self.assertEqual(reckon("centre-drill", {"bar": 60})["metric"], "A5/12.5")
         with self.assertRaisesRegex(BadInput, "21.2 mm is the widest"):
             reckon("centre-drill", {"mouth": 30})
-        with self.assertRaisesRegex(BadInput, "less than the pilot of the smallest, 1 mm"):
+        with self.assertRaisesRegex(
+            BadInput, "less than the pilot of the smallest, 1 mm"
+        ):
             reckon("centre-drill", {"bar": 2})

@@ -15,7 +15,7 @@ from machinon.core.ask.sentences import sentence
 from machinon.core.ask.spoken_sums import spoken_sum
 from machinon.core.errors import BadInput
 from machinon.core.quantity import LENGTH
-from machinon.core.reckoning import Answer, Reckoning, reckon, reckonings
+from machinon.core.reckoning import Answer, Input, Reckoning, reckon, reckonings
 from machinon.core.shop.entry import length_said
 
 MOST_FOUND = 12
@@ -98,6 +98,15 @@ class Found(Struct, frozen=True):
     answer: Answer | None  # where the sentence is complete
     whose: tuple[str, ...] = ()  # what of the shop's own the inputs came from
 
+    @property
+    def wanted(self) -> list[Input]:
+        """What else has to be said before it can be worked out."""
+        return [
+            asked
+            for asked in self.reckoning.inputs
+            if asked.required and asked.key not in self.inputs
+        ]
+
 
 class Understood(Struct, frozen=True):
     """The result of asking a question."""
@@ -156,7 +165,13 @@ def understand(
             )
         if refused is None:
             refused = Understood(
-                said, words, found, why, candidate.unused, _offered(said), left
+                said,
+                words,
+                found,
+                why,
+                candidate.unused,
+                _offered(said, found.reckoning.name),
+                left,
             )
     return refused or Understood(said, unused=(said,), offered=_offered(said))
 
@@ -214,19 +229,13 @@ def _asked(
     try:
         answer = reckon(reckoning.name, inputs, inch)
     except BadInput as error:
-        why = _still_wanted(reckoning, inputs) or error.message
-        return Found(reckoning, inputs, None, mine.whose), words, why
+        found = Found(reckoning, inputs, None, mine.whose)
+        wanted = [
+            f"{asked.key.replace('_', ' ')} ({asked.meaning})" for asked in found.wanted
+        ]
+        why = f"Say this too: {', '.join(wanted)}." if wanted else error.message
+        return found, words, why
     return Found(reckoning, inputs, answer, mine.whose), words, ""
-
-
-def _still_wanted(reckoning: Reckoning, inputs: Mapping[str, Any]) -> str:
-    """What else has to be said before it can be worked out; empty for nothing."""
-    wanted = [
-        f"{asked.key.replace('_', ' ')} ({asked.meaning})"
-        for asked in reckoning.inputs
-        if asked.required and asked.key not in inputs
-    ]
-    return f"Say this too: {', '.join(wanted)}." if wanted else ""
 
 
 def _in_words(
@@ -250,8 +259,8 @@ def _in_words(
     return f"{text} (usual: {', '.join(plain)})" if plain else text
 
 
-def _offered(said: str) -> tuple[str, ...]:
-    """The phrases that are nearest to what was said."""
+def _offered(said: str, understood: str = "") -> tuple[str, ...]:
+    """The phrases that are nearest to what was said; first of all that of a sum."""
     known = examples()
     by_words = [
         known[reckoning.name]
@@ -261,7 +270,8 @@ def _offered(said: str) -> tuple[str, ...]:
     alike = difflib.get_close_matches(
         said.lower(), list(known.values()), n=OFFERED, cutoff=0.3
     )
-    offered = dict.fromkeys([*by_words, *alike, *known.values()])
+    first = [known[understood]] if understood in known else []
+    offered = dict.fromkeys([*first, *by_words, *alike, *known.values()])
     return tuple(offered)[:OFFERED]
 
 
@@ -271,7 +281,9 @@ def found_with(told: Understood) -> list[Found]:
     >>> [f.reckoning.name for f in found_with(understand("tap drill 5/16-18"))][0]
     'tap-drill'
     """
-    found = [told.found] if told.found and told.found.answer else []
+    found = (
+        [told.found] if told.found and (told.found.answer or told.found.wanted) else []
+    )
     seen = {found.reckoning.name for found in found}
     for reckoning in _by_words(told.said[:MOST_LETTERS]):
         if reckoning.name not in seen:
