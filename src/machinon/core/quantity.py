@@ -790,8 +790,8 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     """The same in the measure that does not come first, for small print; empty where
     there is none.
 
-    >>> other_text(1e9, VOLUME), other_text(1e5, MASS)
-    ('61000 in³', '220000 lb')
+    >>> other_text(1e9, VOLUME), other_text(-43.1, STRESS)
+    ('61000 in³', '−6250 psi')
     """
     if inch and kind.inch_unit:
         return text_of(value, kind)
@@ -810,7 +810,7 @@ def other_text(value: float, kind: Kind, inch: bool = False) -> str:
     if kind is MASS:
         return f"{_figures(value / POUND)} lb"
     if kind is TEMPERATURE:
-        return f"{value * 1.8 + 32:.0f} °F"
+        return f"{plain(value * 1.8 + 32, 0)} °F"
     if kind is SURFACE_SPEED:
         return f"{value / FOOT:.0f} ft/min"
     if kind is FEED:
@@ -843,7 +843,7 @@ def with_other(value: float, kind: Kind, inch: bool) -> str:
 
 
 def _figures(value: float, count: int = 3) -> str:
-    return f"{float(f'{value:.{count}g}'):.10g}"
+    return f"{float(f'{value:.{count}g}'):.10g}".replace("-", "−")
 
 
 def angle_text(value: float, places: int = 1) -> str:
