@@ -151,6 +151,8 @@ class WhatIsMade(MadePieces):
         self.assertEqual(what.key, "t-nut-strip")
         self.assertTrue(cards["t-nut-strip"].isChecked())
         self.assertIs(self.app.focusWidget(), page.fields["name"].edit)
+        # what was looked for is its name until that is typed
+        self.assertEqual(page.fields["name"].text(), "Tee nut")
         # the shop has a table whose slot is measured: it is there to be taken
         self.assertEqual(page.combos["mate.slot"].currentData(), "mill-table")
         self.type(page.fields["name"].edit, "Ten T-nuts")

@@ -28,6 +28,7 @@ from machinon.core.piece.found_by import (
 )
 from machinon.core.piece.round_sizes import example_in_inches
 from machinon.core.shop.things import Piece
+from machinon.core.wording import begun
 from machinon.desk.begin import (
     begin_job,
     made_before,
@@ -166,6 +167,14 @@ class WhatIsMade(QWidget):
         things = ((key, card.by) for key, card in self.cards.items() if key != "other")
         return looked_up(things, self.search.text())
 
+    @property
+    def called(self) -> str:
+        """What was typed, where that is a name; empty for the beginning of one."""
+        text, card = self.search.text().strip(), self.cards.get(self.key)
+        if card is None or (self._looked_up().named and not card.by.is_called(text)):
+            return ""
+        return begun(text)
+
     def _show_found(self) -> None:
         found, by_words = self.found, self._looked_up()
         for card in self.cards.values():
@@ -218,6 +227,7 @@ class NewJobPage(AsksMates):
     ) -> None:
         super().__init__(look, file)
         self.job, self.piece = job, piece
+        self._looked_for = ""  # the name that came from what was looked for
         px = look.px
         offered = made_for(piece) if piece else families().values()
         self.what = WhatIsMade(look, offered, others=not (job or piece))
@@ -271,7 +281,14 @@ class NewJobPage(AsksMates):
         self.what_says.hide()
         self._ask()
         name = self.fields.get("name")
-        (self.go if name is None or name.text() else name.edit).setFocus()
+        if name is None or name.text() not in ("", self._looked_for):
+            self.go.setFocus()
+            return
+        # what was looked for is what it is called, unless that is typed
+        self._looked_for = self.what.called
+        name.edit.setText(self._looked_for)
+        name.edit.selectAll()
+        name.edit.setFocus()
 
     def _ask(self) -> None:
         """Only what matters for what is made."""

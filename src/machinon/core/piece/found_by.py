@@ -36,6 +36,14 @@ class FoundBy(Struct, frozen=True):
             for w in wanted
         )
 
+    def is_called(self, typed: str) -> bool:
+        """Whether all that was typed are whole words of it, and no beginnings."""
+        return all(
+            word in self.said or _stem(word) in self.said
+            for word in _words(typed)
+            if word not in SMALL and not word[0].isdigit()
+        )
+
     def how_well(self, wanted: Collection[str]) -> int:
         """More where whole words were typed, most where they are in its name."""
         words = {*wanted, *map(_stem, wanted)}
