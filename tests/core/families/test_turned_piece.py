@@ -374,6 +374,10 @@ class TurnedPieces(unittest.TestCase):
         self.assertEqual(cut_in(small, "tap"), ["nut1"])
         made = turned("nut", nut1_thread="M20", step3_diameter="40")
         self.assertEqual(cut_in(route_told(made)[0], "thread"), ["nut1"])
+        # few shops have a trapezoidal tap: its bar goes into 12 mm, and not into 8
+        for thread, how in (("Tr16x4", "thread"), ("Tr10x2", "tap")):
+            first = route_told(turned("nut", nut1_thread=thread))[0]
+            self.assertEqual(cut_in(first, how), ["nut1"])
 
     def test_with_a_centre_at_each_end_it_is_turned_between_them(self):
         """Faced, centred and bored in the chuck; then end for end, the thread last, so

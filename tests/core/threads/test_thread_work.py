@@ -463,6 +463,21 @@ class TapDrills(unittest.TestCase):
             larger = drill["size"] > found["drill_size"]
             self.assertEqual(drill["engagement"] < found["engagement"], larger)
 
+    def test_a_lead_screws_nut_is_bored_to_its_standard_and_no_wider(self):
+        """Tr16 × 4: 16 − 4, and 12.375 at most; of 3/4-6 Acme 0.5833 to 0.5917 in."""
+        for name, series, drill in (
+            ("Tr16x4", None, 12.0),
+            ("Tr20x4", None, 16.0),
+            ("3/4-6 Acme", ["metric"], 15.0),
+        ):
+            answer = reckon("tap-drill", {"thread": name, "series": series})
+            self.assertAlmostEqual(answer["drill_size"], drill)
+            self.assertEqual(answer.cautions, ())
+        # three quarters of a thread strip no screw, but they wear
+        less = reckon("tap-drill", {"thread": "Tr16x4", "engagement": "75%"})
+        self.assertEqual(less["drill_size"], 13)
+        self.assertIn("90 %", less.cautions[0])
+
     def test_no_drill_is_offered_that_the_tap_cannot_follow(self):
         """M8 after 6 would be cut 1.2 times as deep as it can; after 8 not at all."""
         rack = ["6mm", "6.5mm", "7mm", "7.5mm", "8mm"]

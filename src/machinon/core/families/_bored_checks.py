@@ -3,13 +3,13 @@
 from collections.abc import Iterable, Mapping, Sequence
 
 from machinon.core.families._turned_axis import (
-    LARGEST_TAP,
     WORN_CREST,
     Axis,
     bore_for,
     bored_to,
     feature_of_part,
     inside_width,
+    is_tapped,
     socket_of,
 )
 from machinon.core.piece.family import (
@@ -262,7 +262,7 @@ def _run_out_checks(s: Values, axis: Axis) -> Iterable[Check]:
         nut = feature_of_part(s, axis, name)
         side, start, stop, through = axis.inside(s, name)
         assert isinstance(nut, NutThread)
-        if through or nut.of.major <= LARGEST_TAP:
+        if through or is_tapped(nut.of):
             continue  # a tap's room is drilled
         floor = start if side == "right" else stop
         room = 0.0

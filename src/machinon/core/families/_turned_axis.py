@@ -25,13 +25,14 @@ from machinon.core.piece.turned_features import (
     TaperBore,
 )
 from machinon.core.tapers.tapers import taper_of
-from machinon.core.threads.screw_thread import thread_of
+from machinon.core.threads.screw_thread import Thread, thread_of
 from machinon.core.wording import begun
 
 OVER = 1.0  # mm: stock over the left end
 HELD = frozenset(("step", "bar"))  # what jaws hold
 LEAST_BALL = 1.0  # mm along the axis
 LARGEST_TAP = 16.0  # mm: larger inside threads are cut on the lathe
+LEAST_BORED = 10.0  # mm: bore that a threading bar goes into
 WORN_CREST = 0.3  # pitches that a bore may be over its thread's own and still leave it
 AT_MOUTH = 0.1  # mm about an end within which its bores are looked for
 ALONG = ("step", "taper", "ball", "bar")
@@ -205,10 +206,18 @@ class Axis:
         return side, 0.0, deep, False
 
 
+def is_tapped(thread: Thread) -> bool:
+    """Whether an inside thread is tapped; what is larger is cut on the lathe, and
+    sooner where a shop seldom has the tap: of a trapezoidal or Acme thread."""
+    if thread.form.flat:
+        return thread.minor_internal < LEAST_BORED
+    return thread.major <= LARGEST_TAP
+
+
 def bore_for(thread: str) -> float:
     """The bore before an inside thread: its drill, or the basic minor diameter."""
     sizes = thread_of(thread)
-    return tap_drill(thread) if sizes.major <= LARGEST_TAP else sizes.minor_internal
+    return tap_drill(thread) if is_tapped(sizes) else sizes.minor_internal
 
 
 def bored_already(s: Values, axis: Axis, name: str) -> str | None:
@@ -344,7 +353,7 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             own = bored_already(s, axis, name)
             wide = float(s[f"{own}.diameter"]) if own else bore_for(thread)
             nut = NutThread(name, start, stop, thread, wide)
-            if through or nut.of.major > LARGEST_TAP:
+            if through or not is_tapped(nut.of):
                 return nut
             room = RUN_OUT * nut.of.pitch
             if side == "right":

@@ -20,7 +20,6 @@ from machinon.core.families._tapers import large_end, socket_depth
 from machinon.core.families._tapped import thread_checks
 from machinon.core.families._turned_axis import (
     ALONG,
-    LARGEST_TAP,
     LEAST_BALL,
     OVER,
     SIDES_OF,
@@ -30,6 +29,7 @@ from machinon.core.families._turned_axis import (
     end_face,
     feature_of_part,
     hole_of_part,
+    is_tapped,
     named_taper,
     necks,
 )
@@ -131,7 +131,7 @@ def _bored(s: Values, name: str) -> list[Step]:
 
 
 def _is_tapped(s: Values, name: str) -> bool:
-    return thread_of(str(s[f"{name}.thread"])).major <= LARGEST_TAP
+    return is_tapped(thread_of(str(s[f"{name}.thread"])))
 
 
 def _tapered(s: Values, name: str, a: float, b: float, long: float) -> list[Step]:

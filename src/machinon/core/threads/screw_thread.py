@@ -33,6 +33,12 @@ class Form(Struct, frozen=True):
     source: str
 
     @property
+    def flat(self) -> bool:
+        """Whether it is flat at its crests and moves a load: its nut is bored no wider
+        than the standard has it, for all of its depth bears."""
+        return self.name in ("trapezoidal", "acme")
+
+    @property
     def compound(self) -> float:
         """What the compound is set over to feed along a flank, degrees: a little less
         than half the flanks' angle, so that the other is shaved."""

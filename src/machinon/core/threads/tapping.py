@@ -28,6 +28,7 @@ INCH_SERIES = ("fraction", "number", "letter")
 # %; a wire insert's hole is cut deeper: the coil lies against the crests that are left
 USUAL_ENGAGEMENT = {"cut": 75.0, "form": 65.0, "insert": 76.0}
 LEAST, MOST = 55, 85  # % of thread: less strips early, more breaks taps
+LEAST_BORNE = 90  # % of a trapezoidal or Acme thread's depth
 AS_DRILLED = 0.01  # mm: no two drills of a set are as close as this
 SAME = 1e-6  # mm: less is dust of the sums
 FORMED = 0.68  # of the pitch: what a forming tap raises; makers' rule
@@ -162,7 +163,8 @@ def insert_hole(thread: Thread) -> Thread:
         Input(
             "engagement",
             PERCENT,
-            "of full thread; else 75 % cut, 65 % formed, 76 % for an insert",
+            "of full thread; else 75 % cut, all of a trapezoidal or Acme thread, 65 % "
+            "formed, 76 % for an insert",
             default=None,
             above=0,
             high=100,
@@ -184,7 +186,8 @@ def insert_hole(thread: Thread) -> Thread:
         ),
     ),
     sources=(
-        "100 % of thread is 0.649519 P a side (60°), 0.640327 P (55°); "
+        "100 % of thread is 0.649519 P a side (60°), 0.640327 P (55°), 0.5 P (Tr and "
+        "Acme: ISO 2904:1977, ASME B1.5-1997); "
         "forming taps by 0.68 P, a makers' rule; wire inserts: DIN 8140-2",
     ),
 )
@@ -208,8 +211,9 @@ def _tap_drill(
             sizes.major,
         )
         trail.notes.append("It wants its own tap, of that size: not the screw's.")
+    whole = sizes.form.flat and kind == "cut" and engagement is None
     if engagement is None:
-        engagement = USUAL_ENGAGEMENT[kind]
+        engagement = 100.0 if whole else USUAL_ENGAGEMENT[kind]
     elif engagement < 1:
         engagement *= 100
     full = FORMED * sizes.pitch if kind == "form" else full_thread(sizes)
@@ -227,11 +231,11 @@ def _tap_drill(
             f"No drill of the series is near {ideal:.2f} mm: it has "
             f"{rack[0].size:.2f} to {rack[-1].size:.2f} mm.",
         )
-    # the larger when equally near
-    at = min(
-        range(len(rack)),
-        key=lambda i: (round(abs(rack[i].size - ideal), 6), -rack[i].size),
-    )
+    # the larger when equally near, and none under a bore that is needed whole
+    able = [i for i, d in enumerate(rack) if not whole or d.size > ideal - SAME]
+    if not able:
+        raise BadInput("series", f"No drill of the series opens {ideal:.2f} mm.")
+    at = min(able, key=lambda i: (round(abs(rack[i].size - ideal), 6), -rack[i].size))
 
     def gives(drill: Drill) -> float:
         return (sizes.major - drill.size) / full * 100
@@ -243,11 +247,18 @@ def _tap_drill(
         gives(chosen),
         PERCENT,
     )
-    if real > MOST:
+    if sizes.form.flat:
+        trail.notes.append(
+            "All of its depth bears: the nut is bored to its standard's size, and not "
+            "for three quarters of the thread."
+        )
+        if real < LEAST_BORNE:
+            trail.cautions.append(f"Less than {LEAST_BORNE} % of its depth bears.")
+    elif real > MOST:
         trail.cautions.append(
             f"More than {MOST} % of thread breaks taps in tough metal."
         )
-    if real < LEAST:
+    elif real < LEAST:
         trail.cautions.append(f"Less than {LEAST} % of thread strips early.")
     around = rack[max(at - 2, 0) : at] + rack[at + 1 : at + 3]
     # of a coarse rack the next ones may leave no thread, or more than there is room for
