@@ -5,6 +5,7 @@ from machinon.core.errors import BadInput
 from machinon.core.families import family_of
 from machinon.core.piece.made import make
 from machinon.core.route.steps import route_told
+from machinon.core.route.work.listed import work_list
 
 # ⌀20 × 30, ⌀40 × 12, ⌀25 × 20
 COLLAR = {
@@ -366,6 +367,36 @@ class TurnedPieces(unittest.TestCase):
         )
         self.assertEqual(cut_in(first, "groove"), ["groove2"])
         self.assertEqual(cut_in(second, "groove"), ["groove1"])
+
+    def test_a_lead_screw_is_threaded_between_its_journals(self):
+        """Journals of 10 beside Tr16 × 4, whose root is 11.5: it needs no groove."""
+        given = {"step1_diameter": "10", "step1_length": "40", "step2_diameter": "16",
+                 "step2_length": "150", "step3_diameter": "10", "step3_length": "30",
+                 "thread1_end": "right", "thread1_from_end": "30",
+                 "thread1_thread": "Tr16x4", "thread1_length": "150"}  # fmt: skip
+        made = turned("centre centre thread", centre2_end="left", **given)
+        self.assertEqual([c.says for c in made.checks if c.grave and not c.passed], [])
+        screw = made.body.feature("thread1")
+        self.assertEqual((screw.start, screw.end, screw.runs_out), (40, 190, ""))
+        (step,) = (
+            step
+            for up in route_told(made)
+            for step in up.steps
+            if step.operation == "thread"
+        )
+        lines = {line.key: line for line in work_list(step).lines}
+        self.assertIn("thinner than the thread's root", lines["ends"].note)
+        # thicker beside it, it has one; and it must lie on its step
+        thick = turned("thread", **{**given, "step1_diameter": "14"})
+        self.assertEqual(thick.body.feature("thread1").runs_out, "left")
+        off = turned("thread", **{**given, "thread1_from_end": "25"})
+        self.assertIn("thread1-length", failed(off))
+
+    def test_a_step_that_is_threaded_all_along_is_there(self):
+        made = turned("thread", step3_diameter="24", thread1_length="20")
+        self.assertEqual(
+            [c.says for c in made.checks if "Nothing is left" in c.says], []
+        )
 
     def test_an_inside_thread_is_tapped_or_cut_by_its_size(self):
         """M10: drill 8.5. M24: bored to its basic 20.752 and cut on the lathe."""

@@ -220,6 +220,23 @@ def bore_for(thread: str) -> float:
     return tap_drill(thread) if is_tapped(sizes) else sizes.minor_internal
 
 
+def _screw(s: Values, axis: Axis, name: str) -> Screw:
+    """An outside thread from its end inward, or so far from it: between the journals of
+    a lead screw. Its tool runs out in a groove, or where the round is thinner."""
+    side, away = s[f"{name}.end"], float(s[f"{name}.from_end"])
+    far = away + float(s[f"{name}.length"])
+    whole = axis.length
+    start, stop = (whole - far, whole - away) if side == "right" else (away, far)
+    thread = str(s[f"{name}.thread"])
+    end_at = axis.end(side) if away else None
+    if away:
+        beyond = start - AT_MOUTH if side == "right" else stop + AT_MOUTH
+        if axis.round_at(beyond) <= thread_of(thread).minor_external:
+            return Screw(name, start, stop, thread, "", end_at)
+    runs: Side = "left" if side == "right" else "right"
+    return Screw(name, start, stop, thread, runs, end_at)
+
+
 def bored_already(s: Values, axis: Axis, name: str) -> str | None:
     """The widest bore all along an inside thread that its crests are cut in, where
     there is one; a wider one leaves it none."""
@@ -360,10 +377,7 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
                 return replace(nut, before=min(room, start))
             return replace(nut, beyond=min(room, axis.length - stop))
         case "thread":
-            side, long = s[f"{name}.end"], size("length")
-            ends = (axis.length - long, axis.length) if side == "right" else (0.0, long)
-            runs: Side = "left" if side == "right" else "right"
-            return Screw(name, *ends, str(s[f"{name}.thread"]), runs)
+            return _screw(s, axis, name)
         case "groove" | "undercut":
             at = size("from_end")
             inside = kind_of(name) == "undercut"

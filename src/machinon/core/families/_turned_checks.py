@@ -44,11 +44,22 @@ def _taper_checks(s: Values, axis: Axis) -> Iterable[Check]:
         )
 
 
+def _step_under(
+    s: Values, axis: Axis, screw: Screw
+) -> tuple[str, float, float, float, float]:
+    """The step that a thread starts on; of one behind a journal, that it is most on."""
+    if not s[f"{screw.name}.from_end"]:
+        return axis.steps[-1 if s[f"{screw.name}.end"] == "right" else 0]
+    return max(
+        axis.steps, key=lambda at: min(at[2], screw.end) - max(at[1], screw.start)
+    )
+
+
 def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
     for name in axis.of("thread"):
         screw = feature_of_part(s, axis, name)
         assert isinstance(screw, Screw)
-        at = axis.steps[-1 if s[f"{name}.end"] == "right" else 0]
+        at = _step_under(s, axis, screw)
         wide = 0.0 if axis.has_corners(at[0]) else max(at[3:])
         yield at_least(
             f"{name}-crest",
@@ -60,7 +71,9 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
         yield at_least(
             f"{name}-length",
             name,
-            at[2] - at[1],
+            min(at[2], screw.end) - max(at[1], screw.start)
+            if s[f"{name}.from_end"]
+            else at[2] - at[1],
             screw.end - screw.start,
             f"Step that {spoken(name)} is on",
         )

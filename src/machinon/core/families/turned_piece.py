@@ -20,6 +20,7 @@ from machinon.core.families._tapers import large_end, socket_depth
 from machinon.core.families._tapped import thread_checks
 from machinon.core.families._turned_axis import (
     ALONG,
+    AT_MOUTH,
     LEAST_BALL,
     OVER,
     SIDES_OF,
@@ -176,6 +177,8 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
             return [
                 n for n in axis.of(kind) if axis.side_of(s[f"{n}.from_end"]) == side
             ]
+        if kind == "thread":  # where its step is turned
+            return [n for n in axis.of(kind) if _threaded_from(s, axis, n) == side]
         return [n for n in axis.of(kind) if s[f"{n}.end"] == side]
 
     steps += [Step("centre", (name,)) for name in here("centre")]
@@ -325,6 +328,15 @@ def _centred(s: Values, axis: Axis) -> bool:
     return len(ends) == len(SIDES) and s["stock.length"] - axis.length < PARTED
 
 
+def _threaded_from(s: Values, axis: Axis, name: str) -> Side:
+    """The end that an outside thread is cut from."""
+    end: Side = s[f"{name}.end"]
+    if not s[f"{name}.from_end"]:
+        return end
+    middle = s[f"{name}.from_end"] + s[f"{name}.length"] / 2
+    return axis.side_of(axis.length - middle if end == "right" else middle)
+
+
 def _threads(steps: Sequence[Step]) -> bool:
     return any(step.operation == "thread" for step in steps)
 
@@ -396,7 +408,10 @@ def _across_flats(name: str, s: Values) -> float:
 
 def _coarse(name: str, s: Values) -> str:
     """The largest coarse metric thread that its step can carry."""
-    wide = _at_its_end(name, s) + 1e-6
+    axis, away = Axis(s), float(s[f"{name}.from_end"])
+    at = axis.length - away if s[f"{name}.end"] == "right" else away
+    inside = AT_MOUTH if s[f"{name}.end"] == "left" else -AT_MOUTH
+    wide = axis.round_at(at + inside) + 1e-6
     sizes = [
         thread for thread in known_threads().values() if COARSE.fullmatch(thread.name)
     ]
@@ -508,8 +523,9 @@ PARTS = (
     FreePart("thread", "A thread outside", (
         _end(),
         Size("thread", "thread of {}", OfPart(_coarse), "what its step carries",
-             kind=TEXT, rests=("{}.end", "{along}")),
+             kind=TEXT, rests=("{}.end", "{}.from_end", "{along}")),
         Size("length", "length of {}", "12", "", 2, 500),
+        Size("from_end", "{} from its end", "0", "0 is at its end", 0, 1500),
     )),
     FreePart("nut", "A thread inside", (
         _end(), _thread("M8"), Size("depth", "depth of {}", "16", "0 goes through",

@@ -7,10 +7,17 @@ from typing import TYPE_CHECKING
 
 from machinon.core.piece.block_features import SixFaces
 from machinon.core.piece.body import Body, cuts_of
+from machinon.core.piece.feature import Feature
 from machinon.core.piece.hole_features import Holes
 from machinon.core.piece.solid_cuts import Cut, Turned, extent
 from machinon.core.piece.stock import Block
-from machinon.core.piece.turned_features import BarAsItIs, Centre, End
+from machinon.core.piece.turned_features import (
+    BarAsItIs,
+    Centre,
+    Cylinder,
+    End,
+    Screw,
+)
 from machinon.core.piece.within import Box, box_of, holds
 
 if TYPE_CHECKING:
@@ -43,7 +50,7 @@ def idle(body: Body) -> list[str]:
         near = [
             other
             for (theirs, other, _), meet in zip(cuts, meets.all(axis=1), strict=True)
-            if meet and theirs is not feature
+            if meet and theirs is not feature and not _of_one_thread(theirs, feature)
         ]
         taken = _takes(own, low[n], high[n], near)
         takes.setdefault(feature.name, []).append(taken)
@@ -52,6 +59,13 @@ def idle(body: Body) -> list[str]:
         for name, each in takes.items()
         if not (all(each) if isinstance(body.feature(name), Holes) else any(each))
     ]
+
+
+def _of_one_thread(a: Feature, b: Feature) -> bool:
+    """Whether one is a thread outside and the other a round: that is turned for it."""
+    return (isinstance(a, Screw) and isinstance(b, Cylinder)) or (
+        isinstance(b, Screw) and isinstance(a, Cylinder)
+    )
 
 
 def _takes(cut: Cut, low: "Places", high: "Places", near: Sequence[Cut]) -> bool:

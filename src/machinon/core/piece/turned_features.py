@@ -256,6 +256,7 @@ class Screw(Feature, frozen=True):
     end: float
     thread: str
     runs_out: Literal["left", "right", ""] = ""  # the end that has its run-out groove
+    end_at: float | None = None  # the station of the end that its place is said from
 
     @property
     def of(self) -> Thread:
@@ -290,10 +291,14 @@ class Screw(Feature, frozen=True):
 
     def dimensions(self) -> dict[str, Dimension]:
         radius = (self.of.major / 2, 0.0)
-        return {
+        told = {
             "thread": Dimension("diameter", self.start, self.end, radius),
             "length": Dimension("along", self.start, self.end, radius),
         }
+        if self.end_at is not None:
+            near = min(self.start, self.end, key=lambda z: abs(z - (self.end_at or 0)))
+            told["from_end"] = along_axis(self.end_at, near, radius)
+        return told
 
 
 class Groove(Feature, frozen=True):

@@ -168,6 +168,16 @@ def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[WorkLine
                 "The tool runs out in it: no wider than it must be, corners round.",
             )
         )
+    elif _runs_over(step, screw):
+        lines.append(
+            WorkLine(
+                "ends",
+                "Set a stop past it",
+                (Shown(CARRIAGE, _stop(step, screw) + screw.of.pitch / 2),),
+                "The round beside it is thinner than the thread's root: the tool runs "
+                "out over it, half a pitch past the thread, and draws back there.",
+            )
+        )
     elif _ends(step, screw):
         lines.append(
             WorkLine(
@@ -181,13 +191,34 @@ def _blank(step: StepTold, screw: Screw, answers: list[Answer]) -> list[WorkLine
     return lines
 
 
+def _runs_over(step: StepTold, screw: Screw) -> bool:
+    """Whether the round behind a thread is thinner than its root."""
+    beyond = screw.start - BESIDE if _from_right(step, screw) else screw.end + BESIDE
+    low, high = step.after.ends
+    if not low < beyond < high:
+        return False
+    return step.after.radii(beyond)[1] <= screw.of.minor_external / 2
+
+
+def _from_right(step: StepTold, screw: Screw) -> bool:
+    first, last = step.after.ends
+    if step.out:
+        return step.out == "right"
+    return last - screw.end < screw.start - first
+
+
 def _ends(step: StepTold, screw: Screw) -> tuple[Shown, ...]:
     """Where the carriage stops for a thread, from the end that stands out; nowhere
     where it runs off the work."""
     first, last = step.after.ends
-    right = step.out == "right" if step.out else last - screw.end < screw.start - first
-    stop = last - screw.start if right else screw.end - first
+    stop = _stop(step, screw)
     return (Shown(CARRIAGE, stop),) if stop < last - first - LEAST else ()
+
+
+def _stop(step: StepTold, screw: Screw) -> float:
+    """How far a thread's end lies from the end that stands out, mm."""
+    first, last = step.after.ends
+    return last - screw.start if _from_right(step, screw) else screw.end - first
 
 
 def _inner_end(step: StepTold, nut: NutThread) -> WorkLine:
