@@ -392,6 +392,25 @@ class TurnedPieces(unittest.TestCase):
         off = turned("thread", **{**given, "thread1_from_end": "25"})
         self.assertIn("thread1-length", failed(off))
 
+    def test_a_thread_behind_a_register_is_drilled_once_for_both(self):
+        """A cap: M45 × 4.5 is bored to 40.129, 46 over its mouth; no drill is over 25,
+        and it ends in the metal."""
+        given = {"bore1_diameter": "46", "bore1_depth": "12", "bore1_floor": "flat",
+                 "nut1_thread": "M45x4.5", "nut1_depth": "36",
+                 "step2_length": "40", "step2_diameter": "60"}  # fmt: skip
+        first = route_told(turned("bore nut", **given))[0]
+        self.assertEqual(cut_in(first, "drill"), ["nut1"])
+        self.assertEqual(cut_in(first, "bore"), ["nut1", "bore1"])
+        drilled = next(s for s in first.steps if s.operation == "drill")
+        self.assertAlmostEqual(2 * drilled.after.radii(55)[0], 25)
+        self.assertIn("tailstock", drilled.caution)
+        bored = first.steps[first.steps.index(drilled) + 1]
+        self.assertAlmostEqual(2 * bored.after.radii(55)[0], 40.129, 3)
+        through = {**given, "nut1_depth": "0"}
+        first = route_told(turned("bore nut", **through))[0]
+        (drilled,) = (s for s in first.steps if s.operation == "drill")
+        self.assertIn("breaks through", drilled.caution)
+
     def test_a_step_that_is_threaded_all_along_is_there(self):
         made = turned("thread", step3_diameter="24", thread1_length="20")
         self.assertEqual(

@@ -26,6 +26,7 @@ from machinon.core.families._turned_axis import (
     SIDES_OF,
     Axis,
     ball_of,
+    bore_for,
     bored_already,
     end_face,
     feature_of_part,
@@ -151,20 +152,23 @@ def _tapered(s: Values, name: str, a: float, b: float, long: float) -> list[Step
     ]  # fmt: skip
 
 
-def _threaded(s: Values, axis: Axis, name: str) -> list[Step]:
-    """An inside thread tapped, or bored for it where no tap is that large; where it is
-    cut in a bore, there is nothing to drill."""
+def _opened(s: Values, axis: Axis, name: str) -> list[Step]:
+    """A bore, or the hole of an inside thread: drilled for its tap, or bored for it
+    where no tap is that large; where it is cut in a bore, there is nothing to drill."""
+    if kind_of(name) == "bore":
+        return _bored(s, name)
     bore = bored_already(s, axis, name)
-    there = bore and s[f"{bore}.end"] in (s[f"{name}.end"], axis.first)
-    if _is_tapped(s, name):
-        tap = Step("tap", (name,), note="Started in the tailstock: it stands straight.")
-        return [tap] if there else [Step("drill", (name,)), tap]
-    if there:
+    if bore and s[f"{bore}.end"] in (s[f"{name}.end"], axis.first):
         return []
-    return [
-        Step("drill", (name,), leaves=0.5),
-        Step("bore", (name,)),
-    ]
+    if _is_tapped(s, name):
+        return [Step("drill", (name,))]
+    return [Step("drill", (name,), leaves=0.5), Step("bore", (name,))]
+
+
+def _opened_to(s: Values, name: str) -> float:
+    """How wide a bore is, or the hole of an inside thread, mm."""
+    bore = kind_of(name) == "bore"
+    return s[f"{name}.diameter"] if bore else bore_for(str(s[f"{name}.thread"]))
 
 
 def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
@@ -183,7 +187,7 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
 
     steps += [Step("centre", (name,)) for name in here("centre")]
     # the narrow ones first: a drill follows the hole that is there
-    narrow = sorted(here("bore"), key=lambda name: float(s[f"{name}.diameter"]))
+    narrow = sorted((*here("bore"), *here("nut")), key=lambda name: _opened_to(s, name))
     if side == "right":
         along = axis.steps[axis.middle :]
     else:
@@ -212,7 +216,7 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
         for name in here("knurl")
     ]
     for name in narrow:
-        steps += _bored(s, name)
+        steps += _opened(s, axis, name)
     steps += [
         Step(
             "bevel",
@@ -232,8 +236,11 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
             Step("taper", (name,), title=f"Finish {spoken(name)} to its blue",
                  note="Contact all along, a little stronger at the mouth."),
         ]  # fmt: skip
-    for name in here("nut"):
-        steps += _threaded(s, axis, name)
+    steps += [
+        Step("tap", (name,), note="Started in the tailstock: it stands straight.")
+        for name in here("nut")
+        if _is_tapped(s, name)
+    ]
     for kind in ("undercut", "groove", "trepan"):
         steps += [Step("groove", (name,)) for name in here(kind)]
     # a thread is cut last: its tool runs out in a groove

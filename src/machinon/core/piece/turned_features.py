@@ -556,6 +556,9 @@ class NutThread(Feature, frozen=True):
             "drilled": Dimension("along", *self.drilled, radius, True),
         }
 
+    def leaving(self, metal: float) -> Feature:
+        return msgspec.structs.replace(self, bore=max(self.bore - 2 * metal, 0.0))
+
 
 class FaceGroove(Feature, frozen=True):
     """A groove or recess turned into an end face."""

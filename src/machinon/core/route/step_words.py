@@ -60,17 +60,27 @@ def note_of(step: Step, drills: Sequence[float]) -> str:
     return f"{step.note} One after the other: {said}.".strip()
 
 
-def caution_of(step: Step, machine: str, feature: Feature | None) -> str:
+def caution_of(step: Step, machine: str, feature: Feature | None, body: Body) -> str:
     """The usual caution of a step on a kind of machine, one line."""
     if step.tool == BY_HAND:
         return "A bare tang goes into the hand: no file without its handle."
-    hole = hole_of(feature)
-    blind = hole.depth is not None if hole else getattr(feature, "pointed", False)
+    blind = _is_blind(feature, body)
     if step.operation == "drill" and blind and machine == "lathe":
         return "A drill that grabs turns in the tailstock: seat its taper well."
     if step.operation == "drill" and blind:
         return "A drill that grabs spins the work: clamp it."
     return OPERATIONS[step.operation].caution
+
+
+def _is_blind(feature: Feature | None, body: Body) -> bool:
+    """Whether the drill of a feature ends in the metal."""
+    if hole := hole_of(feature):
+        return hole.depth is not None
+    if isinstance(feature, NutThread):
+        (first, last), (low, high) = feature.drilled, body.ends
+        beyond = (z for z in (first - BESIDE, last + BESIDE) if low < z < high)
+        return any(body.radii(z)[0] == 0 for z in beyond)
+    return getattr(feature, "pointed", False)
 
 
 def _many(feature: Feature) -> int:

@@ -26,6 +26,7 @@ from machinon.core.piece.turned_features import (
     Groove,
     NutThread,
     Screw,
+    TaperBore,
 )
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.drills import drill_of, hole_of
@@ -43,6 +44,9 @@ THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 PARTED = 25.0  # mm deep: more of it jams the blade; shop rule
 SAWN_OFF = 1.5  # mm that a saw leaves to be faced
 BORED_OUT = 6.0  # mm: a hole no wider than the stock's by this is bored at once
+
+
+AXIAL = Bore | NutThread | TaperBore  # holes along the axis
 
 
 class StepTold(Struct, frozen=True, dict=True):
@@ -200,6 +204,7 @@ def planned(
     """The holdings of a piece with named steps, before any is moved: without what is
     there already, with what the person added."""
     holdings = _sawn_off(made, _not_in_stock(made, keyed(made.holdings)))
+    holdings = _drilled_once(made, holdings)
     return with_own(still_cut(holdings, there), own)
 
 
@@ -238,6 +243,30 @@ def _not_in_stock(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, .
         replace(holding, steps=tuple(filter(left, holding.steps)))
         for holding in holdings
     )
+
+
+def _drilled_once(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, ...]:
+    """The holdings without the drills that find their hole as wide and as deep: a bore
+    round the mouth of a deeper hole is opened by that one's drill."""
+    inch = made.values["inch"]
+
+    def told(holding: Holding) -> Holding:
+        opened: list[tuple[float, float, float]] = []
+        steps = []
+        for step in holding.steps:
+            first = made.body.found(step.features[0]) if step.features else None
+            if step.operation == "drill" and isinstance(first, AXIAL):
+                wide = drill_of(step, first, inch)
+                if any(
+                    start <= first.start and first.end <= end and wide <= drilled
+                    for start, end, drilled in opened
+                ):
+                    continue
+                opened.append((first.start, first.end, wide))
+            steps.append(step)
+        return replace(holding, steps=tuple(steps))
+
+    return tuple(map(told, holdings))
 
 
 def still_cut(
@@ -304,7 +333,7 @@ def _told(
         step.title or title_of(step, operation, features, drills, tap, reamer),
         step.tool or tool_of(operation, first, drill, tap, reamer, standing.before),
         note_of(step, drills),
-        step.caution or caution_of(step, holding.machine, first),
+        step.caution or caution_of(step, holding.machine, first, made.body),
         drill,
         drills,
         tap,
