@@ -411,6 +411,14 @@ class TurnedPieces(unittest.TestCase):
         (drilled,) = (s for s in first.steps if s.operation == "drill")
         self.assertIn("breaks through", drilled.caution)
 
+    def test_a_step_alone_has_stock_for_the_jaws(self):
+        """30 long: a quarter more and 10, parted off; of a disc of 150 both faces."""
+        for wide, long, off in (("50", 48, ["left_end"]), ("150", 33, [])):
+            given = {"parts": "step bore", "step1.length": "30", "step1.diameter": wide}
+            made = make(family_of("turned-piece"), given)
+            self.assertEqual(made.values["stock.length"], long)
+            self.assertEqual(cut_in(route_told(made)[0], "part"), off)
+
     def test_a_step_that_is_threaded_all_along_is_there(self):
         made = turned("thread", step3_diameter="24", thread1_length="20")
         self.assertEqual(

@@ -70,6 +70,7 @@ from machinon.core.setting_out.ball_turning import FILING
 from machinon.core.tapers.tapers import taper_of
 from machinon.core.threads.screw_thread import known_threads, thread_of
 
+OF_BAR = 80.0  # mm: what is wider is no bar, but a blank that is held by its rim
 PARTED = 8.0  # mm over the length from which a bar is parted off
 FILED = 0.05  # mm to a side that a ball's blank is over it
 UNDER = 0.5  # mm to a side that is left on a named taper for its last cuts
@@ -122,6 +123,17 @@ def _stock(s: Values) -> float:
     axis = Axis(s)
     bars = [float(s[f"{name}.across"]) for name in axis.of("bar")]
     return max(bars, default=upwards(axis.largest + 2, step_in(1.0, s["inch"])))
+
+
+def _long_enough(s: Values) -> float:
+    """Both faces; a step alone, which has no other to be held by, has besides what the
+    jaws hold and a blade takes."""
+    axis = Axis(s)
+    alone = [kind_of(name) for name, *_ in axis.steps] == ["step"]
+    centred = len(axis.of("centre")) == len(SIDES)
+    if alone and not centred and axis.largest <= OF_BAR:
+        return 1.25 * axis.length + 10
+    return axis.length + 3
 
 
 def _bored(s: Values, name: str) -> list[Step]:
@@ -663,8 +675,9 @@ FAMILY = grown(
             Size("stock.diameter", "stock diameter", _stock,
                  "a clean-up, or the bar as it is", 2, 520,
                  rests=("{along}", "stock.shape")),
-            Size("stock.length", "stock length", "up({all} + 3, 1)", "both faces", 3,
-                 1500),
+            Size("stock.length", "stock length", _long_enough,
+                 "both faces, and of one step alone what the jaws hold", 3, 1500,
+                 rests=("{along}",), up=1),
             STOCK_BORE,
         ),
         parts=PARTS,
