@@ -282,6 +282,10 @@ def _zone(s: Said) -> Inputs | None:
         zone = zone if small or _ZONE_M.search(s.text) else ""
     s.has("limit", "tolerance", "size", "interference", "smallest", "largest", "iso")
     s.has("grade", "least", "most", "in", "inch", "mm")
+    # of a keyway the zone is a hole's, whatever letter was typed
+    if s.has("keyway", "slot", "hub") and zone:
+        zone = zone.upper()
+    s.has("key")
     # a shaft of g6 for a bore stays one; alone with a bore the small letter is its zone
     if s.has("hole", "bore", "ream") and not shaft:
         zone = zone.upper()

@@ -265,6 +265,9 @@ def _dividing(s: Said) -> Inputs | None:
         # dividing head 40 52 teeth, rotary table 90 7 divisions
         worm = s.near("head", "table", kinds=("number",))
     plates = s.listed("plate", "circle")
+    turn = next((p for p in s.parts if p.text == "360"), None)
+    if turn is not None and s.number_of("number") > 1:
+        turn.used = True  # divide 360 by 7
     angle = s.take("angle") or s.near("angle", kinds=("number",))
     count = "" if angle else s.count("divide")
     s.has("worm", "head", "rotary", "table", "plate", "hole", "teeth", "dividing")
@@ -287,17 +290,20 @@ def _bare_angle(s: Said) -> str:
 
 @phrase("countersink", "countersink 12 wide 90 deg hole 6")
 def _cone(s: Said) -> Inputs | None:
-    spot = s.has("countersink", "csk") or (s.has("spot") and s.has("drill"))
+    spot = s.has("countersink", "csk") or s.has("spot")
     one = s.hears("point", "tip")
     point = not spot and one and s.has("point", "tip")
     s.has("drill", "length")
     spot = spot or (s.hears("deep", "depth") and s.has("cone") and not s.hears("taper"))
-    if not (spot or point) or s.number_of("thread", "material") or s.hears("edge"):
+    if s.hears("edge", "ball") or s.number_of("thread", "material"):
+        return None
+    if not (spot or point):
         return None
     angle = s.take("angle") or _bare_angle(s)
     hole, depth = s.near("hole"), s.near("depth") if spot else ""
     wide = "" if depth else s.near("width", "diameter", "mouth") or s.size()
     s.has("drill", "point", "length", "depth", "included", "mouth", "wide", "hole")
+    s.has("chamfer")
     given: Inputs = {"depth": depth} if depth else {"diameter": wide}
     if not (wide or depth):
         return None

@@ -11,6 +11,7 @@ phrase = Phrases()
 LEAST_TURNED = 1.0  # mm: what is less is no diameter, but the difference of two
 
 MOST_PIN = 40.0  # mm, and inches: a whole number over it is the dovetail's angle
+DOVETAILS = ("45", "55", "60")  # degrees, as they are cut
 VEES = ("60", "90", "120")  # degrees, as they are cut
 MOST_OUT = 0.05  # of its travel that a vise stands off; more was said of something else
 CORNERS = 4
@@ -35,6 +36,9 @@ def _dovetail(s: Said) -> Inputs | None:
     if "/" in part and not angle and s.mm(f"{whole}mm") > MOST_PIN:  # 60 3/8 pins
         angle, pin = f"{whole}deg", part
     at_top = bool(top) or s.has("top")
+    for part in s.parts:  # pins 8 60
+        if not angle and not part.used and part.text in DOVETAILS:
+            part.used, angle = True, part.text
     if at_top and not depth:
         return None  # how wide it is at its corners depends on that
     width = top or wide or s.size()
@@ -56,8 +60,8 @@ def _dovetail(s: Said) -> Inputs | None:
 
 @phrase("keyway", "keyway 25")
 def _keyway(s: Said) -> Inputs | None:
-    if not s.has("keyway", "key") or s.has("woodruff"):
-        return None
+    if not s.has("keyway", "key") or s.has("woodruff") or s.number_of("zone"):
+        return None  # of a zone the limits are asked
     if s.hears("allen", "hex", "hexagon", "screw", "spanner"):
         return None  # a key that turns a screw
     pair = s.pair()
@@ -516,6 +520,8 @@ def _key_widths(s: Said) -> Inputs | None:
 def _slips(s: Said) -> Inputs | None:
     # no angle block is 1.2345: slips are said so
     fine = any(re.search(r"\.\d{3}", part.text) for part in s.parts)
+    if s.hears("broach", "keyway"):
+        return None
     blocks = (s.has("gage") or fine) and s.has("block")
     if not s.has("slip", "stack", "gauge", "shim", "parallel") and not blocks:
         return None

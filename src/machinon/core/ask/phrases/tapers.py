@@ -163,7 +163,9 @@ def _taper_end(s: Said) -> Inputs | None:
         ends = s.alike(*(given.get(key) or s.size() for key in ("large", "small")))
         if all(ends):
             given["small"], given["large"] = sorted(ends, key=s.mm)
-    s.has("taper", "end", "cone", "diameter", "of", "how", "is", "a", "from", "to")
+    s.has(
+        "taper", "gib", "end", "cone", "diameter", "of", "how", "is", "a", "from", "to"
+    )
     s.has("large", "big", "small", "long", "length")
     return given if len(given) == 3 else None
 

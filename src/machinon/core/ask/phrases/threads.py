@@ -187,7 +187,7 @@ def _torque(s: Said) -> Inputs | None:
     asks = s.has("torque", "tighten", "preload", "clamp", "proof")
     force = next((s.near(n, kinds=_BARE) + n for n in ("kn", "n") if s.hears(n)), "")
     asks = asks or (s.hears("how") and s.has("tight"))
-    if not thread or not (asks or torque):
+    if not thread or not (asks or torque) or s.hears("bearing", "bearings"):
         return None
     s.has("screw", "bolt", "nut", "force", "load", "at", "nm")
     given: Inputs = {"thread": thread}
