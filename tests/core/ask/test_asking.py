@@ -9,9 +9,10 @@ from itertools import cycle, permutations, product
 
 from machinon.commandline import ask_command
 from machinon.core.ask.asking import found_with, understand
-from machinon.core.ask.phrases import PHRASES
+from machinon.core.ask.phrases import PHRASES, examples
 from machinon.core.ask.sentences import sentence
 from machinon.core.reckoning import reckon, reckonings
+from machinon.core.tables import rows
 
 # phrase, its sum, and a result with its value (none: only that it is answered)
 ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
@@ -1044,6 +1045,38 @@ class WhatOneWouldSay(unittest.TestCase):
                 told = understand(way(said)).answer
                 self.assertIsNotNone(told)
                 self.assertEqual(told.results, understand(said).answer.results)
+
+    def test_two_letters_that_change_places_mislead_nobody(self):
+        """Of the longest word of each question: what it was read as is said."""
+        asked = [
+            (said, max(re.findall(r"\b[a-z]{6,}\b", said), key=len, default=""))
+            for said, *_ in ASKED
+        ]
+        right, wrong, blank = 0, [], []
+        for said, word in asked:
+            at = len(word) // 2
+            swapped = word[:at] + word[at : at + 2][::-1] + word[at + 2 :]
+            if swapped in (word, "meters"):
+                continue
+            told = understand(said.replace(word, swapped))
+            if told.answer is None:
+                blank.append(said)
+            elif told.answer.results == understand(said).answer.results:
+                right += 1
+                self.assertIn("read as", told.understood)
+            else:
+                wrong.append(said)
+        self.assertEqual(wrong, [])
+        self.assertLess(len(blank), right / 20, blank)
+        self.assertIn(
+            "read as clearance, screw", understand("m8 clearence scerw").understood
+        )
+
+    def test_every_word_of_a_question_is_known(self):
+        known = {row["word"] for row in rows("asked_words") if row["asked"] == "yes"}
+        for said in (*(said for said, *_ in ASKED), *examples().values()):
+            for word in re.findall(r"(?<![\w.'/-])[a-z]{4,}(?![\w'/-])", said):
+                self.assertTrue({word, word.removesuffix("s")} & known, word)
 
     def test_in_steel_are_no_inches_where_none_are_sold(self):
         for said, mm in (

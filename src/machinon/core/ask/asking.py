@@ -7,9 +7,10 @@ from typing import Any
 
 from msgspec import Struct
 
-from machinon.core.ask.hearing import heard, question_of
+from machinon.core.ask.hearing import heard
 from machinon.core.ask.own_figures import OwnFigures
 from machinon.core.ask.phrases import PHRASES, Phrase, examples
+from machinon.core.ask.question import question_of
 from machinon.core.ask.said import Said
 from machinon.core.ask.sentences import sentence
 from machinon.core.ask.spoken_sums import spoken_sum
@@ -149,10 +150,12 @@ def understand(
     if not said or len(said) > MOST_LETTERS:
         return Understood(said)
     refused: Understood | None = None
-    question = question_of(said)
+    question, mended = question_of(said)
     parts = heard(question, inch)
     for candidate in _sum(question, inch) or _candidates(parts):
         found, words, why = _asked(candidate, inch, own or OwnFigures())
+        if mended:
+            words = f"{words} (read as {', '.join(mended)})"
         if parts.unclear:
             return _unclear(said, words, parts.unclear, candidate.unused)
         left = candidate.left if found.answer is not None else ()

@@ -331,57 +331,6 @@ def _with_length(thread: str, behind: str) -> tuple[str, re.Match[str] | None]:
     return thread, _BY_LENGTH.match(behind)
 
 
-# what is said about a question, and no part of it
-_ASKING = re.compile(
-    r"^(?:what(?:'s|s|\s+is)(?=\s+(?:(?:the|an?)\s|\d))|please|hello|hi|ok|so|and|find"
-    r"|calculate|compute|work\s+out|for my (?:lathe|mill|shop):?"
-    r"|(?:i|we)\s+(?:need|want)(?:\s+to\s+(?:know|find))?"
-    r"|(?:could|can|may)\s+i\s+have|how\s+(?:do|can)\s+i\s+(?:get|find|work\s+out)"
-    r"|(?:(?:could|can|would|will)\s+you\s+)?(?:please\s+)?"
-    r"(?:give|tell|show|get|find)\s+me)\s+(?:(?:the|an?)\s+)?(?=\S)",
-    re.IGNORECASE,
-)
-_ASKED = re.compile(
-    r"[\s,;.?!]*(?:[?!.]|(?<!\S)(?:please|thanks|thank you|now|today|exactly|roughly"
-    r"|approximately|about|for me|on (?:the|my) lathe))\s*$",
-    re.IGNORECASE,
-)
-# of what is said in words and figures: 94.997 in 95.02 in mm is no 95.02 inches
-_IN_MM = re.compile(r"(?<=\d)\s+in\s+(?:mm|millimet(?:re|er)s?)$", re.IGNORECASE)
-_CONVERTED = re.compile(
-    r"(?:what|is|are|whats|convert|drill|size|letter|number|no|af|the|a|an|how|many|of|in"
-    r"|inch|inches|thou|tpi|[^a-z]+)*",
-    re.IGNORECASE,
-)
-
-
-_OF_SHAFT = re.compile(r"\b(?:SHAFT|PIN|JOURNAL|SPIGOT|SPINDLE)S?\b")
-
-
-def question_of(text: str) -> str:
-    """What is asked, without the words about it; words in small letters, names and
-    zones as they were typed.
-
-    >>> question_of("Could you tell me the TPI of M8, please?")
-    'tpi of M8'
-    >>> question_of("50 MM BORE G6 SHAFT")
-    '50 mm bore g6 shaft'
-    """
-    # of a shaft's zone the letter is a small one, whatever key was held
-    held = text.isupper() and _OF_SHAFT.search(text)
-    words = r".+" if held else r"\b(?:[A-Za-z]{2,}|A)\b"
-    text = re.sub(words, lambda word: word[0].lower(), text)
-    text = re.sub(r"(?<=\d),(?=\d)", ".", text)
-    # pcd: 80 and pcd = 80, but 1:20
-    text = re.sub(r"\s*=\s*|\s*:(?=\s|$)|(?<!\d)\s*:\s*", " ", text)
-    text, before = " ".join(text.split()), ""
-    while before != text:
-        before, text = text, _ASKED.sub("", _ASKING.sub("", text))
-    bare = _IN_MM.sub("", text)
-    figures = re.findall(r"\d+(?:\.\d+)?", bare)
-    return text if len(figures) < 2 and _CONVERTED.fullmatch(bare) else bare
-
-
 # an inch thread said by its size in decimals: 1.5-8, .375-24
 _DECIMAL_THREAD = re.compile(r"(?<![\d./-])(\d?)\.(\d{1,4})-(\d{1,2})(?![\d./-])")
 

@@ -36,9 +36,9 @@ def _dovetail(s: Said) -> Inputs | None:
     if "/" in part and not angle and s.mm(f"{whole}mm") > MOST_PIN:  # 60 3/8 pins
         angle, pin = f"{whole}deg", part
     at_top = bool(top) or s.has("top")
-    for part in s.parts:  # pins 8 60
-        if not angle and not part.used and part.text in DOVETAILS:
-            part.used, angle = True, part.text
+    for figure in s.parts:  # pins 8 60
+        if not angle and not figure.used and figure.text in DOVETAILS:
+            figure.used, angle = True, figure.text
     if at_top and not depth:
         return None  # how wide it is at its corners depends on that
     width = top or wide or s.size()
