@@ -35,6 +35,8 @@ class FoundBy(unittest.TestCase):
             ("gages", "gauge"),
             ("saw arbor 22 mm", "saw arbor"),
             ("10 T-nuts for a 14 mm slot", "T-nut slot"),
+            ("stedy rest fingr", "steady rest finger"),
+            ("back palte", "back plate"),
         ):
             found, other = self.found(typed), self.found(like)
             self.assertEqual((found.keys, found.named), (other.keys, True), typed)

@@ -1,5 +1,6 @@
 """What a kind of piece is found by: the words of its name and of all it is for."""
 
+import difflib
 import re
 from collections.abc import Collection, Iterable
 from itertools import chain, pairwise
@@ -19,6 +20,7 @@ SPELT_TOO = {
     "adapter": "adaptor",
     "gauge": "gage",
 }
+ALIKE = 0.79  # how alike a word is to the one that was meant
 NEAREST = 6  # things, where none is called what is typed
 
 
@@ -88,6 +90,7 @@ def looked_up(things: Iterable[tuple[str, FoundBy]], typed: str) -> Found:
         for word in wanted
         if not word[0].isdigit() or any(word in by.also for _, by in known)
     ] or wanted
+    wanted = [_as_spelled(word, known) for word in wanted]
     answers = {key: by.answers(wanted) for key, by in known}
     most = max(answers.values(), default=0)
     # what it is comes last: a slide's nut is a nut
@@ -100,6 +103,15 @@ def looked_up(things: Iterable[tuple[str, FoundBy]], typed: str) -> Found:
     if most == len(wanted):
         return Found(keys, named=True)
     return Found(keys[:NEAREST] if most else (), named=False)
+
+
+def _as_spelled(word: str, known: list[tuple[str, FoundBy]]) -> str:
+    """A word, or where nothing is called so what is called nearly so."""
+    if any(by.answers([word]) for _, by in known):
+        return word
+    words = sorted(frozenset().union(*(by.also for _, by in known)))
+    near = difflib.get_close_matches(word, words, n=1, cutoff=ALIKE)
+    return near[0] if near else word
 
 
 def _all_ways(said: str) -> frozenset[str]:
