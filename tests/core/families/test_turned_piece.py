@@ -411,6 +411,24 @@ class TurnedPieces(unittest.TestCase):
         (drilled,) = (s for s in first.steps if s.operation == "drill")
         self.assertIn("breaks through", drilled.caution)
 
+    def test_a_hole_through_a_flange_ends_behind_it(self):
+        """6 on 48 through a flange of 10, no hub of 30 behind it: to 11.65 by the
+        point of 5.5, and not the length of the piece."""
+        given = {"step1_diameter": "60", "step1_length": "10", "step2_diameter": "30",
+                 "step3_diameter": "20", "ring1_end": "left", "ring1_circle": "48",
+                 "ring1_count": "6", "ring1_diameter": "5.5",
+                 "ring1_depth": "0"}  # fmt: skip
+        made = turned("ring", **given)
+        self.assertEqual(made.body.feature("ring1").through, 10)
+        (step,) = (
+            step
+            for up in route_told(made)
+            for step in up.steps
+            if step.features == ("ring1",)
+        )
+        line = next(line for line in work_list(step).lines if "drill 5.5" in line.head)
+        self.assertAlmostEqual(line.figures[-1].value, 11.652, 3)
+
     def test_a_step_alone_has_stock_for_the_jaws(self):
         """30 long: a quarter more and 10, parted off; of a disc of 150 both faces."""
         for wide, long, off in (("50", 48, ["left_end"]), ("150", 33, [])):

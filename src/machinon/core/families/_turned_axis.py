@@ -173,6 +173,18 @@ class Axis:
         near = [z + off for z in inner for off in (-1e-6, 1e-6)]
         return min(self.round_at(z) for z in (*ends, *near))
 
+    def thick_at(self, side: Side, inside: float) -> float:
+        """How deep the metal is from an end where it is wider than that: a hole through
+        a flange ends behind it."""
+        steps = self.steps if side == "left" else self.steps[::-1]
+        thick = 0.0
+        for n, (_, start, stop, *_) in enumerate(steps):
+            wide = self.widths[n if side == "left" else -1 - n]
+            if wide <= inside + 1e-6:
+                break
+            thick += stop - start
+        return thick or self.length
+
     def side_of(self, z: float) -> Side:
         """The end from which a station is cut: beyond the largest step or before it."""
         return "right" if z >= self.steps[self.middle][1] - 1e-9 else "left"
@@ -434,7 +446,8 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             hole = hole_of_part(s, name, deep or None)
             turn = size("start")
             circle = HoleCircle(int(s[f"{name}.count"]), size("circle"), turn)
-            return Holes(name, side, circle, hole, axis.length, level=axis.end(side))
+            thick = axis.thick_at(side, size("circle") - hole.diameter)
+            return Holes(name, side, circle, hole, thick, level=axis.end(side))
         case "flat":
             at, long, count = size("from_end"), size("length"), int(s[f"{name}.count"])
             across, wide = size("across"), axis.round_at(at + size("length") / 2)
