@@ -429,6 +429,25 @@ class TurnedPieces(unittest.TestCase):
         line = next(line for line in work_list(step).lines if "drill 5.5" in line.head)
         self.assertAlmostEqual(line.figures[-1].value, 11.652, 3)
 
+    def test_a_drill_stops_short_of_a_floor_that_is_bored_flat(self):
+        """20 × 15 over a hole of 12: the drill of 19.5 may go in by the 3.605 of its
+        point that lie in that hole, less 0.3; without the hole by none of it."""
+        given = {"bore1_diameter": "20", "bore1_depth": "15", "bore1_floor": "flat",
+                 "step2_length": "40"}  # fmt: skip
+        for parts, more, point in (
+            ("bore", {}, 14.7),
+            ("bore bore", {"bore2_diameter": "12", "bore2_depth": "0"}, 18.305),
+        ):
+            first = route_told(turned(parts, **given, **more))[0]
+            step = next(
+                s
+                for s in first.steps
+                if s.operation == "drill" and s.features == ("bore1",)
+            )
+            last = work_list(step).lines[-1]
+            self.assertAlmostEqual(last.figures[0].value, point, 2)
+            self.assertIn("short of the flat floor", last.note)
+
     def test_a_step_alone_has_stock_for_the_jaws(self):
         """30 long: a quarter more and 10, parted off; of a disc of 150 both faces."""
         for wide, long, off in (("50", 48, ["left_end"]), ("150", 33, [])):

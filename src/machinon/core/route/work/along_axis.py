@@ -22,6 +22,8 @@ from machinon.core.shop.things import Lathe
 from machinon.core.sizes.drill_reach import reach_of
 from machinon.core.threads.tapping import drill_named
 
+OVER_FLOOR = 0.3  # mm that a drill stays over a floor that is bored flat
+SHORT_OF_FLOOR = "It stops short of the flat floor: the bar faces that."
 NEAR = 1e-6  # mm: what ends this near to an end of the work ends in it
 
 
@@ -107,12 +109,20 @@ def drilled_list(
     clears = (
         "Draw it out to clear the chips each time it has gone its own diameter deep."
     )
+    # a floor that is bored flat: no drill's point goes through it
+    floored = isinstance(bore, Bore) and bore.opens != "both" and not blind
+    floored = floored and step.leaves > 0
     for drill in step.drills:
-        figures = [depth_shown("Point at", deep + tip(drill))]
+        point = deep + tip(drill)
+        if floored:
+            point = deep + tip(min(step.opened, drill)) - OVER_FLOOR
+        figures = [depth_shown("Point at", point)]
         if blind:
             figures.insert(0, depth_shown("To the shoulder", deep))
         reach, note, last = reach_of(drill), clears, drill == step.drill
-        short = deep + tip(drill) > reach
+        if floored and last:
+            note = f"{clears} {SHORT_OF_FLOOR}"
+        short = point > reach
         if short and last and blind:
             note = (
                 f"{clears} Deeper than its flutes: the rest by a long one, in its hole."
