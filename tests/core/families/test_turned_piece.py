@@ -429,6 +429,18 @@ class TurnedPieces(unittest.TestCase):
         line = next(line for line in work_list(step).lines if "drill 5.5" in line.head)
         self.assertAlmostEqual(line.figures[-1].value, 11.652, 3)
 
+    def test_holes_from_the_side_go_through_the_wall_of_a_collar(self):
+        """50 outside, 28 bored: a wall of 11. One plain hole goes through both walls."""
+        given = {"bore1_diameter": "28", "bore1_depth": "0", "step2_diameter": "50",
+                 "step2_length": "30", "cross1_from_end": "45"}  # fmt: skip
+        for more, deep in (
+            ({"cross1_count": "3", "cross1_thread": "M6"}, 11),
+            ({"cross1_count": "1", "cross1_thread": "M6"}, 11),
+            ({"cross1_count": "1", "cross1_diameter": "5"}, 50),
+        ):
+            made = turned("bore cross", **{**given, "step1_diameter": "40", **more})
+            self.assertEqual(made.body.feature("cross1").through, deep)
+
     def test_a_drill_stops_short_of_a_floor_that_is_bored_flat(self):
         """20 × 15 over a hole of 12: the drill of 19.5 may go in by the 3.605 of its
         point that lie in that hole, less 0.3; without the hole by none of it."""

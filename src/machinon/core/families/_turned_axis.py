@@ -438,8 +438,13 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
         case "cross":
             z, count = size("from_end"), int(s[f"{name}.count"])
             wide = axis.across_at(s, z)
-            deep = wide if count == 1 else wide / 2
             hole = hole_of_part(s, name, size("depth") or None)
+            # several, or a thread, go through the wall of what is hollow there
+            over = (z - hole.diameter / 2, z, z + hole.diameter / 2)
+            hollow = min(inside_width(s, axis, place, place) for place in over)
+            deep = wide / 2 - hollow / 2
+            if count == 1 and not (hole.thread and hollow):
+                deep = wide
             return CrossHoles(name, z, wide, hole, deep, count, size("start"))
         case "ring":
             side, deep = s[f"{name}.end"], size("depth")
