@@ -430,7 +430,7 @@ class TurnedPieces(unittest.TestCase):
         self.assertAlmostEqual(line.figures[-1].value, 11.652, 3)
 
     def test_holes_from_the_side_go_through_the_wall_of_a_collar(self):
-        """50 outside, 28 bored: a wall of 11. One plain hole goes through both walls."""
+        """50 outside, 28 bored: a wall of 11. One plain hole goes through both."""
         given = {"bore1_diameter": "28", "bore1_depth": "0", "step2_diameter": "50",
                  "step2_length": "30", "cross1_from_end": "45"}  # fmt: skip
         for more, deep in (
