@@ -316,6 +316,12 @@ def bored_to(s: Values, name: str) -> float:
     return float(s[f"{name}.diameter"])
 
 
+def as_deep_as_the_metal(hole: Hole, thick: float) -> Hole:
+    """A hole that goes through where it is said to be deeper than the metal is."""
+    blind = hole.depth is not None and hole.depth < thick - 1e-6
+    return hole if blind else replace(hole, depth=None)
+
+
 def inside_width(s: Values, axis: Axis, start: float, stop: float) -> float:
     """The widest that is bored or tapped anywhere between two stations; 0 for solid."""
     found = [0.0]
@@ -445,6 +451,7 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             deep = wide / 2 - hollow / 2
             if count == 1 and not (hole.thread and hollow):
                 deep = wide
+            hole = as_deep_as_the_metal(hole, deep)
             return CrossHoles(name, z, wide, hole, deep, count, size("start"))
         case "ring":
             side, deep = s[f"{name}.end"], size("depth")
@@ -452,6 +459,7 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             turn = size("start")
             circle = HoleCircle(int(s[f"{name}.count"]), size("circle"), turn)
             thick = axis.thick_at(side, size("circle") - hole.diameter)
+            hole = as_deep_as_the_metal(hole, thick)
             return Holes(name, side, circle, hole, thick, level=axis.end(side))
         case "flat":
             at, long, count = size("from_end"), size("length"), int(s[f"{name}.count"])
