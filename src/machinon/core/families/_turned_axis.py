@@ -316,6 +316,20 @@ def bored_to(s: Values, name: str) -> float:
     return float(s[f"{name}.diameter"])
 
 
+def _through_ring(
+    s: Values, axis: Axis, side: Side, circle: float, wide: float
+) -> float:
+    """How deep the metal is that holes on a circle go through: to the back of a flange,
+    or into what is bored from the other end."""
+    thick = axis.thick_at(side, circle - wide)
+    for name in (*axis.of("bore"), *axis.of("nut")):
+        _, first, last, _ = axis.inside(s, name)
+        floor = first if side == "left" else axis.length - last
+        if floor > AT_MOUTH and bored_to(s, name) >= circle + wide:
+            thick = min(thick, floor)
+    return thick
+
+
 def as_deep_as_the_metal(hole: Hole, thick: float) -> Hole:
     """A hole that goes through where it is said to be deeper than the metal is."""
     blind = hole.depth is not None and hole.depth < thick - 1e-6
@@ -458,7 +472,7 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             hole = hole_of_part(s, name, deep or None)
             turn = size("start")
             circle = HoleCircle(int(s[f"{name}.count"]), size("circle"), turn)
-            thick = axis.thick_at(side, size("circle") - hole.diameter)
+            thick = _through_ring(s, axis, side, size("circle"), hole.diameter)
             hole = as_deep_as_the_metal(hole, thick)
             return Holes(name, side, circle, hole, thick, level=axis.end(side))
         case "flat":

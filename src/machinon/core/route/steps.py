@@ -29,7 +29,7 @@ from machinon.core.piece.turned_features import (
     TaperBore,
 )
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.drills import drill_of, hole_of
+from machinon.core.route.drills import drill_of, drilled_width, hole_of
 from machinon.core.route.in_process import BESIDE, Standing, gone_past, in_process
 from machinon.core.route.operations import BY_HAND, END_MILL, OPERATIONS, cutter_of
 from machinon.core.route.order import NO_METAL, in_order, keyed
@@ -249,24 +249,25 @@ def _drilled_once(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, .
     """The holdings without the drills that find their hole as wide and as deep: a bore
     round the mouth of a deeper hole is opened by that one's drill."""
     inch = made.values["inch"]
+    opened: list[tuple[float, float, float]] = []
 
-    def told(holding: Holding) -> Holding:
-        opened: list[tuple[float, float, float]] = []
-        steps = []
-        for step in holding.steps:
-            first = made.body.found(step.features[0]) if step.features else None
-            if step.operation == "drill" and isinstance(first, AXIAL):
-                wide = drill_of(step, first, inch)
-                if any(
-                    start <= first.start and first.end <= end and wide <= drilled
-                    for start, end, drilled in opened
-                ):
-                    continue
-                opened.append((first.start, first.end, wide))
-            steps.append(step)
-        return replace(holding, steps=tuple(steps))
+    def left(step: Step) -> bool:
+        first = made.body.found(step.features[0]) if step.features else None
+        if step.operation not in ("drill", "bore") or not isinstance(first, AXIAL):
+            return True
+        drilled = step.operation == "drill"
+        wide = drill_of(step, first, inch) if drilled else drilled_width(first)
+        there = any(
+            start <= first.start and first.end <= end and wide <= hole
+            for start, end, hole in opened
+        )
+        opened.append((first.start, first.end, wide))
+        return not (drilled and there)
 
-    return tuple(map(told, holdings))
+    return tuple(
+        replace(holding, steps=tuple(filter(left, holding.steps)))
+        for holding in holdings
+    )
 
 
 def still_cut(
