@@ -75,7 +75,7 @@ def _faced_solid(step: StepTold, bore: Bore | NutThread | TaperBore) -> bool:
 
 def _from_behind(left: float, reach: float) -> WorkLine:
     """The rest of a hole that goes through and is deeper than its drill; left: how deep
-    that is, mm."""
+    that is at its full width, mm."""
     long = " A long drill, guided by both." if left > reach else ""
     return WorkLine(
         "behind",
@@ -131,7 +131,7 @@ def drilled_list(
             goes = downwards(reach, 1.0)
             figures = [depth_shown("Point at", goes)]
             if last:
-                behind.append(_from_behind(deep - goes, reach))
+                behind.append(_from_behind(point - goes, reach))
             else:
                 note = (
                     f"{clears} Its flutes go no deeper: the next drill goes on without "
