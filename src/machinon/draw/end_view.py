@@ -49,7 +49,7 @@ def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None
             board.items.append(Circle(centre, radius * scale, "outline", 1.4, fill))
     for feature in body.features:
         match feature:
-            case Screw() | NutThread():
+            case Screw() | NutThread(threaded=True):
                 _thread(board, body, feature, centre, scale)
             case FaceGroove() if feature.side == "right":
                 for radius in (feature.inner / 2, feature.outer / 2):

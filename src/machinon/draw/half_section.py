@@ -258,7 +258,7 @@ def draw_half_section(board: Board, body: Body, place: Place) -> None:
 def draw_lines_on(board: Board, body: Body, feature: Feature, place: Place) -> None:
     """The lines on the metal that tell a thread, flats, a knurl or slits."""
     match feature:
-        case Screw() | NutThread():
+        case Screw() | NutThread(threaded=True):
             _thread_lines(board, feature, place)
         case Flats():
             _flat_lines(board, body, feature, place)

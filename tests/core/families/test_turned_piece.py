@@ -404,6 +404,10 @@ class TurnedPieces(unittest.TestCase):
         drilled = next(s for s in first.steps if s.operation == "drill")
         self.assertAlmostEqual(2 * drilled.after.radii(55)[0], 25)
         self.assertIn("tailstock", drilled.caution)
+        # its thread is drawn once it is cut
+        self.assertFalse(drilled.after.feature("nut1").threaded)
+        cut = next(s for s in first.steps if s.operation == "thread")
+        self.assertTrue(cut.after.feature("nut1").threaded)
         bored = first.steps[first.steps.index(drilled) + 1]
         self.assertAlmostEqual(2 * bored.after.radii(55)[0], 40.129, 3)
         through = {**given, "nut1_depth": "0"}

@@ -103,7 +103,7 @@ class Rim(unittest.TestCase):
 class Held(unittest.TestCase):
     def test_a_step_all_along_the_bar_leaves_nothing_for_the_jaws(self):
         """A step of 20 from 23 of bar: 1 mm to face the end, 2 behind it."""
-        told = checks("turned-piece", parts="step")["grip-right"]
+        told = checks("turned-piece", parts="step", stock_length="23")["grip-right"]
         self.assertFalse(told.passed)
         self.assertLess(told.have, 3)
 

@@ -522,6 +522,7 @@ class NutThread(Feature, frozen=True):
     # tap to run out
     before: float = 0.0
     beyond: float = 0.0
+    threaded: bool = True  # not yet, where only its hole is there
 
     @property
     def of(self) -> Thread:
@@ -532,7 +533,12 @@ class NutThread(Feature, frozen=True):
         return (ring(first, last, 0.0, self.bore / 2),)
 
     def shows(self) -> tuple[Cut, ...]:
+        if not self.threaded:
+            return self.cuts()
         return (ring(self.start, self.end, 0.0, self.of.major / 2),)
+
+    def as_drilled(self) -> Feature:
+        return msgspec.structs.replace(self, threaded=False)
 
     @property
     def drilled(self) -> tuple[float, float]:

@@ -27,6 +27,7 @@ from machinon.core.route.order import AFTER_DRILL, NO_METAL
 
 OUTSIDE = Cylinder | Cone | Ball | Screw  # what the outside of a round is made of
 NEAR = 1e-6  # mm: no more than this is none
+THREADED = ("tap", "thread")  # what cuts the thread in its hole
 BESIDE = 0.02  # mm beyond a cut that are looked at
 PAST = 2.0  # mm that a cut goes past an end that is cut later
 THROUGH = 10.0  # mm: less metal behind a bore is bored right through
@@ -59,12 +60,7 @@ def in_process(
     done = {
         feature.name: 0.0 for feature in made.body.features if feature.name not in cut
     }
-    bare = {
-        name
-        for step in steps
-        if step.operation in AFTER_DRILL
-        for name in step.features
-    }
+    bare = {name for step in steps for name in _finished(made, step)}
     outside = [
         feature for feature in made.body.features if isinstance(feature, OUTSIDE)
     ]
@@ -85,13 +81,24 @@ def in_process(
                 out = out or _comes_from(made, step, done, passed.values())
                 passed |= _passed(made, step, out, done, outside)
             passed |= _bored_on(made, step, out, done, ends)
-            if step.operation in AFTER_DRILL:
-                bare -= set(step.features)
+            bare -= _finished(made, step)
             if len(done) == len(made.body.features) and not any(done.values()):
                 passed = {}  # all of it is cut to its size
             body = made.body.after(done.items(), bare, passed.values())
             found.append(Standing(step, before, body, out))
         yield holding, found
+
+
+def _finished(made: Made, step: Step) -> set[str]:
+    """The holes that a step makes more than drilled: their thread, or what else they
+    are for."""
+    found = {name: made.body.found(name) for name in step.features}
+    return {
+        name
+        for name, feature in found.items()
+        if step.operation
+        in (THREADED if isinstance(feature, NutThread) else AFTER_DRILL)
+    }
 
 
 def _left(made: Made, step: Step, name: str) -> float:
