@@ -227,6 +227,16 @@ class Drilled(unittest.TestCase):
         blind = figures(listed("slit-arbor", "drill-screw_hole")[-1])
         self.assertEqual(blind["To the shoulder"], 63 - 19)
 
+    def test_no_bar_bores_where_its_drill_did_not_come(self):
+        """130 long and 2 to be faced; a drill of 13.5 has flutes of 108 and goes 94."""
+        given = {"parts": "step bore", "step1.length": "130", "step1.diameter": "60",
+                 "bore1.diameter": "14", "bore1.depth": "0"}  # fmt: skip
+        touch = listed("turned-piece", "bore-bore1", given)[0]
+        self.assertIn("went 94 mm deep from here", touch.note)
+        short = {**given, "step1.length": "80"}
+        touch = listed("turned-piece", "bore-bore1", short)[0]
+        self.assertNotIn("from here", touch.note)
+
     def test_a_tapped_hole_is_drilled_three_threads_deeper_than_its_thread(self):
         """M10 × 1.5, 16 deep in a turned piece: drilled 20.5, tapped 16, ten and a half
         turns, as eleven are too many."""

@@ -10,6 +10,7 @@ from typing import Any
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.materials import material
 from machinon.core.piece.family import spoken
+from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
@@ -36,6 +37,7 @@ from machinon.core.route.work.lines import (
     WorkList,
     dialled,
 )
+from machinon.core.sizes.drill_reach import reach_of
 from machinon.core.wording import begun
 
 # grinding, mm: shop rules for a light grinder or a spindle on the slide
@@ -43,6 +45,7 @@ TURNS_AT = 15.0  # m/min: the surface of what is ground, against the wheel
 WHEEL_ROUGH, WHEEL_LAST = 0.01, 0.0025  # to a side and pass
 LAST_GROUND = 0.02  # on the diameter, left for the last passes
 RIDGE = 0.4  # mm that a file takes off between the steps of a ball of ⌀20 to ⌀40
+LONGER = 5.0  # mm: the point of a drill, and what it goes past an end
 LEAST = 0.02  # mm on the diameter: less is no cut of its own
 HAND_WARM = 10.0  # degrees over the gauge
 
@@ -99,6 +102,13 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         says += ": keep it clear of the chuck's face." if through else "."
     answers = [answer]
     says += of_a_slender_bar(step, answers)
+    if isinstance(feature, Bore) and feature.opens == "both" and stop:
+        deep = downwards(reach_of(start), 1.0)
+        if float(stop[0].value) > deep + LONGER:
+            says += (
+                f" Its drill went {deep:g} mm deep from here: bore that far, the rest "
+                "from the other end."
+            )
     lines = [
         WorkLine(
             "touch",
