@@ -464,6 +464,22 @@ class TurnedPieces(unittest.TestCase):
             self.assertAlmostEqual(last.figures[0].value, point, 2)
             self.assertIn("short of the flat floor", last.note)
 
+    def test_a_taper_is_turned_once_its_small_end_is_free(self):
+        """From 10 to 20 over 30 behind a step of 10: that first, for the tool starts
+        there; and no socket of such a taper is there to blue it by."""
+        given = {"step1_diameter": "10", "taper1_length": "30", "taper1_left": "10",
+                 "taper1_right": "20", "step2_diameter": "24"}  # fmt: skip
+        sizes = {**COLLAR, **{k.replace("_", ".", 1): v for k, v in given.items()}}
+        sizes["parts"] = "step taper step step"
+        made = make(family_of("turned-piece"), sizes)
+        second = next(up for up in route_told(made) if "taper1" in cut_in(up, "taper"))
+        turned_then = [s.features[0] for s in second.steps if s.operation != "face"]
+        self.assertLess(turned_then.index("step1"), turned_then.index("taper1"))
+        step = next(s for s in second.steps if s.operation == "taper")
+        heads = [line.head for line in work_list(step).lines]
+        self.assertFalse([head for head in heads if "Blue" in head])
+        self.assertIn("Bring it to size", heads)
+
     def test_a_step_alone_has_stock_for_the_jaws(self):
         """30 long: a quarter more and 10, parted off; of a disc of 150 both faces."""
         for wide, long, off in (("50", 48, ["left_end"]), ("150", 33, [])):

@@ -204,7 +204,7 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
         along = axis.steps[axis.middle :]
     else:
         along = axis.steps[: axis.middle][::-1]
-    for name, start, stop, a, b in along:
+    for name, _, _, a, _ in along:
         if kind_of(name) == "step":
             title = f"Turn step {name[4:]} to ⌀{a:g}"
             note = CORNERS if axis.sides else ""
@@ -217,7 +217,9 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
             steps.append(
                 Step("turn", (name,), leaves=FILED, title=title, key=f"blank-{name}")
             )
-        else:
+    # a taper starts at its small end: what lies beyond that is turned before
+    for name, start, stop, a, b in along:
+        if kind_of(name) == "taper":
             steps += _tapered(s, name, a, b, stop - start)
     steps += [
         Step(

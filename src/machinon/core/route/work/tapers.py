@@ -137,7 +137,9 @@ def taper_list(
     asked = [] if begun or already else asked
     if step.leaves:
         return WorkList(tuple(lines), tuple(asked), tuple(answers))
-    if isinstance(feature, Cone) and feature.half_angle >= STEEP:
+    # one that has no name has no gauge either
+    bare = isinstance(feature, Cone) and not feature.taper
+    if isinstance(feature, Cone) and (bare or feature.half_angle >= STEEP):
         lines = [*lines, *_to_the_small_end(feature)]
     else:
         rubbed = way("rubbed", "Blue rubbed", RUBBED, ways)
@@ -154,7 +156,8 @@ def taper_list(
 
 
 def _to_the_small_end(cone: Cone) -> list[WorkLine]:
-    """The last cuts on a steep cone: its angle by a gauge, then its small end."""
+    """The last cuts on a cone that no socket proves: its angle by a gauge, then its
+    small end."""
     small = min(cone.start_diameter, cone.end_diameter)
     held = "A lamp behind it. Light at the small end only: the slide stands too steep."
     last = "The angle is right: light cuts by the same slide until its small end is so."
