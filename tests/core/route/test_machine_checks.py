@@ -122,6 +122,23 @@ class Held(unittest.TestCase):
         self.assertAlmostEqual(short.need, 20.2, delta=0.3)
         self.assertEqual((short.passed, long.passed), (False, True))
 
+    def test_between_centres_a_bar_bends_by_no_more_than_its_length(self):
+        """250 of ⌀12; a thin end of 40 beside 210 of 30 as a bar of 80 does."""
+        centres = {"centre1_end": "left", "centre2_end": "right"}
+        for parts, sizes, bends in (
+            ("step", {"step1_length": "250", "step1_diameter": "12"}, "250 mm of ⌀12"),
+            (
+                "step step",
+                {"step1_length": "40", "step1_diameter": "8", "step2_length": "210",
+                 "step2_diameter": "30"},
+                "80 mm of ⌀8",
+            ),
+        ):  # fmt: skip
+            told = checks("turned-piece", parts=f"{parts} centre centre", **centres,
+                          **sizes)  # fmt: skip
+            (straight,) = (c for key, c in told.items() if key.startswith("straight"))
+            self.assertIn(f"Bends as {bends} between centres", straight.says)
+
     def test_a_thin_end_is_judged_by_what_it_carries(self):
         """A pin of 8 may stick out 40: five times its diameter."""
         given = {"parts": "step step", "step1_diameter": "30", "step2_diameter": "8"}

@@ -344,7 +344,7 @@ def _straight(
             continue
         start, end, thin = found
         if centred is None:
-            out = 2 * min(end - held, tip - start)
+            out = 2 * min(end - held, tip - start, (tip - held) / 2)
         else:
             out = max(abs(tip - start), abs(tip - end))
         if worst is None or out / thin > worst[0]:
