@@ -1,6 +1,7 @@
 import unittest
 
 from machinon.core.families import families, family_of
+from machinon.core.piece.family import at_least
 from machinon.core.piece.made import make
 from machinon.core.piece.relations import Expression
 from machinon.core.piece.round_sizes import (
@@ -27,6 +28,11 @@ def in_inches(key, **given):
 
 
 class RoundInInches(unittest.TestCase):
+    def test_four_decimals_of_an_inch_fail_no_check(self):
+        """2.3622 in are 59.99988 mm, meant as 60; 59.99 are too short."""
+        for have, passed in ((2.3622 * 25.4, True), (59.99, False)):
+            self.assertEqual(at_least("k", "p", have, 60, "Long").passed, passed)
+
     def test_a_screw_with_a_hexagon_for_a_half_inch_nut(self):
         """Across one and a half times it, 3/4; the head 0.4 of that, 0.3, up to 5/16;
         over the corners 0.866, a bar of 1 in."""

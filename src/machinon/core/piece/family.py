@@ -308,11 +308,14 @@ def is_there(values: Values, key: str) -> bool:
     return key in values and key not in values["away"]
 
 
+UNTYPED = 5e-4  # mm: what four decimals of an inch leave unsaid
+
+
 def at_least(
     key: str, place: str, have: float, need: float, says: str, grave: bool = True
 ) -> Check:
     """A check that one size is at least another."""
-    passed = have >= need - 1e-9
+    passed = have >= need - UNTYPED
     # what falls short by a hair is told apart from what is wanted
     digits = 2 if passed or round(have, 2) != round(need, 2) else 3
     return Check(
