@@ -227,6 +227,14 @@ class Drilled(unittest.TestCase):
         blind = figures(listed("slit-arbor", "drill-screw_hole")[-1])
         self.assertEqual(blind["To the shoulder"], 63 - 19)
 
+    def test_a_drill_that_ends_in_the_metal_breaks_through_nowhere(self):
+        for family, key, says in (
+            ("slit-arbor", "drill-clear_hole", "seat its taper well"),
+            ("slit-arbor", "drill-screw_hole", "seat its taper well"),
+            ("spacer-sleeve", "drill-bore", "breaks through"),
+        ):
+            self.assertIn(says, step_of(family, key).caution)
+
     def test_no_bar_bores_where_its_drill_did_not_come(self):
         """130 long and 2 to be faced; a drill of 13.5 has flutes of 108 and goes 94."""
         given = {"parts": "step bore", "step1.length": "130", "step1.diameter": "60",

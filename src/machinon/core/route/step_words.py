@@ -60,11 +60,14 @@ def note_of(step: Step, drills: Sequence[float]) -> str:
     return f"{step.note} One after the other: {said}.".strip()
 
 
-def caution_of(step: Step, machine: str, feature: Feature | None, body: Body) -> str:
-    """The usual caution of a step on a kind of machine, one line."""
+def caution_of(
+    step: Step, machine: str, feature: Feature | None, made: Body, before: Body
+) -> str:
+    """The usual caution of a step on a kind of machine, one line; made: the finished
+    piece, before: as the step finds it."""
     if step.tool == BY_HAND:
         return "A bare tang goes into the hand: no file without its handle."
-    blind = _is_blind(feature, body)
+    blind = _is_blind(feature, made, before)
     if step.operation == "drill" and blind and machine == "lathe":
         return "A drill that grabs turns in the tailstock: seat its taper well."
     if step.operation == "drill" and blind:
@@ -72,15 +75,15 @@ def caution_of(step: Step, machine: str, feature: Feature | None, body: Body) ->
     return OPERATIONS[step.operation].caution
 
 
-def _is_blind(feature: Feature | None, body: Body) -> bool:
-    """Whether the drill of a feature ends in the metal."""
+def _is_blind(feature: Feature | None, made: Body, before: Body) -> bool:
+    """Whether the drill of a feature ends in the metal of the piece."""
     if hole := hole_of(feature):
         return hole.depth is not None
-    if isinstance(feature, NutThread):
-        (first, last), (low, high) = feature.drilled, body.ends
-        beyond = (z for z in (first - BESIDE, last + BESIDE) if low < z < high)
-        return any(body.radii(z)[0] == 0 for z in beyond)
-    return getattr(feature, "pointed", False)
+    if not isinstance(feature, Bore | NutThread) or not made.turns:
+        return getattr(feature, "pointed", False)
+    (first, last), (low, high) = feature.drilled, made.ends
+    beyond = (z for z in (first - BESIDE, last + BESIDE) if low < z < high)
+    return any(before.radii(z)[0] == 0 for z in beyond)
 
 
 def _many(feature: Feature) -> int:

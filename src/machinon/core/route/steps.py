@@ -334,7 +334,8 @@ def _told(
         step.title or title_of(step, operation, features, drills, tap, reamer),
         step.tool or tool_of(operation, first, drill, tap, reamer, standing.before),
         note_of(step, drills),
-        step.caution or caution_of(step, holding.machine, first, made.body),
+        step.caution
+        or caution_of(step, holding.machine, first, made.body, standing.before),
         drill,
         drills,
         tap,
