@@ -84,6 +84,7 @@ class StepTold(Struct, frozen=True, dict=True):
     # what the drawing lets the sizes be that have limits of their own, by feature and
     # measure, mm
     limits: Mapping[str, tuple[float, float]] = {}
+    floored: bool = False  # its drill opens a hole that gets a flat floor
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -357,6 +358,19 @@ def _told(
         tuple(features),
         slide,
         _limits(made, step),
+        step.operation == "drill" and step.leaves > 0 and _floored(made.body, first),
+    )
+
+
+def _floored(body: Body, feature: Feature | None) -> bool:
+    """Whether a bore ends at a floor, flat, once all is done."""
+    if not isinstance(feature, Bore) or feature.pointed or not body.turns:
+        return False
+    low, high = body.ends
+    beyond = (feature.start - BESIDE, feature.end + BESIDE)
+    return any(
+        low < z < high and body.radii(z)[0] < feature.diameter / 2 - BESIDE
+        for z in beyond
     )
 
 

@@ -109,18 +109,15 @@ def drilled_list(
     clears = (
         "Draw it out to clear the chips each time it has gone its own diameter deep."
     )
-    # a floor that is bored flat: no drill's point goes through it
-    floored = isinstance(bore, Bore) and bore.opens != "both" and not blind
-    floored = floored and step.leaves > 0
     for drill in step.drills:
         point = deep + tip(drill)
-        if floored:
+        if step.floored:  # no drill's point goes through it
             point = deep + tip(min(step.opened, drill)) - OVER_FLOOR
         figures = [depth_shown("Point at", point)]
         if blind:
             figures.insert(0, depth_shown("To the shoulder", deep))
         reach, note, last = reach_of(drill), clears, drill == step.drill
-        if floored and last:
+        if step.floored and last:
             note = f"{clears} {SHORT_OF_FLOOR}"
         short = point > reach
         if short and last and blind:
