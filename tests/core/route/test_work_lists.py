@@ -230,7 +230,7 @@ class Drilled(unittest.TestCase):
     def test_no_drill_goes_into_the_metal_behind_a_core(self):
         """42.5 deep over the 16.5 of a collet chuck: the point of 25 may go in by the
         4.957 that lie in that hole, less 0.3; in a bore right through by all of it."""
-        core = listed("nose-chuck", "drill-core")[-1]
+        core = listed("nose-chuck", "drill")[-1]
         self.assertAlmostEqual(figures(core)["Point at"], 42.5 + 4.957 - 0.3, 2)
         through = listed("hub-adapter", "drill-bore")[-1]
         self.assertNotIn("flat floor", through.note)
