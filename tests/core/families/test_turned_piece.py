@@ -404,6 +404,8 @@ class TurnedPieces(unittest.TestCase):
         drilled = next(s for s in first.steps if s.operation == "drill")
         self.assertAlmostEqual(2 * drilled.after.radii(55)[0], 25)
         self.assertIn("tailstock", drilled.caution)
+        last = work_list(drilled).lines[-1]
+        self.assertAlmostEqual(last.figures[0].value, 36 - 0.3)  # its floor is flat
         # its thread is drawn once it is cut
         self.assertFalse(drilled.after.feature("nut1").threaded)
         cut = next(s for s in first.steps if s.operation == "thread")

@@ -364,13 +364,15 @@ def _told(
 
 def _floored(body: Body, feature: Feature | None) -> bool:
     """Whether a bore ends at a floor, flat, once all is done."""
-    if not isinstance(feature, Bore) or feature.pointed or not body.turns:
+    if not isinstance(feature, Bore | NutThread) or not body.turns:
         return False
-    low, high = body.ends
-    beyond = (feature.start - BESIDE, feature.end + BESIDE)
+    if getattr(feature, "pointed", False):
+        return False
+    (first, last), (low, high) = feature.drilled, body.ends
+    inside = drilled_width(feature) / 2 - BESIDE
     return any(
-        low < z < high and body.radii(z)[0] < feature.diameter / 2 - BESIDE
-        for z in beyond
+        low < z < high and body.radii(z)[0] < inside
+        for z in (first - BESIDE, last + BESIDE)
     )
 
 
