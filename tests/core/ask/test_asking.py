@@ -107,6 +107,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     # 0.6134 of 1.27 and of 1.5, by the cosine of 29.5 degrees
     ("compound set at 29.5 feed for 20 tpi", "pitch", "compound", 0.8951),
     ("compound infeed m10", "thread-passes", "compound_total", 1.0572),
+    # 0.6134 × 2 over cos 29.5°
+    ("compound for a 2 mm thread", "pitch", "compound", 1.4096),
+    ("leave 0.5 for a 16 reamer", "ream-drill", "", None),
+    ("key of a 30 hub", "keyway", "", None),
     # 0.640327 of 2.54, by the cosine of 27 degrees
     ("compound infeed 10 tpi bsw", "pitch", "compound", 1.8254),
     ("passes m10 plunge", "thread-passes", "compound_total", 0.9202),

@@ -99,6 +99,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(?<=[a-z])\s+%", " percent"),
         (r"(\d)\s*x\s*(?=\d+(?:\.\d+)?\s*tpi\b)", r"\1 "),
         (r"\bno-?\s?go\b", "nogo"),
+        (r"(?<!\d)\s+threads?\s+(?:per|to\s+the|an)\s+inch\b", " tpi"),
         (
             r"\b(\d+)-(?=(?:hole|bolt|jaw|flute|start|tooth|stud|flat|place)s?\b)",
             r"\1 ",
@@ -448,8 +449,11 @@ def _after_in(text: str, match: re.Match[str]) -> str:
     if within and abs(float(within.group(1)) - largest) < ALIKE * largest:
         # one in the other: 19.98 in 20.02
         return "mm" if largest > MOST_INCHES else "within"
-    if _HELD.match(rest) and not largest % 1 and "/" not in match.group():
-        return "mm" if largest > MOST_UNCLEAR else "unclear"
+    if (held := _HELD.match(rest)) and "/" not in match.group():
+        if largest % 1 and held.group().lower().startswith("the "):
+            return "mm"  # 2.5 in the 3 jaw
+        if not largest % 1:
+            return "mm" if largest > MOST_UNCLEAR else "unclear"
     # a part of an inch, or beside another size in inches: 2 in bar 12 in steel
     if (
         not _materials().match(rest)

@@ -56,7 +56,7 @@ def question_of(text: str) -> tuple[str, tuple[str, ...]]:
     while before != question:
         before, question = question, _ASKED.sub("", _ASKING.sub("", question))
     bare = _IN_MM.sub("", question)
-    figures = re.findall(r"\d+(?:\.\d+)?", bare)
+    figures = re.findall(r"\d+(?:[./]\d+)*", bare)
     converts = len(figures) < 2 and _CONVERTED.fullmatch(bare)
     return question if converts else bare, tuple(mended)
 

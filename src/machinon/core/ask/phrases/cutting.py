@@ -540,7 +540,7 @@ def _ball(s: Said) -> Inputs | None:
 
 @phrase("boring-bar", "boring bar 16 out 80")
 def _bar(s: Said) -> Inputs | None:
-    bends = s.has("deflection", "overhang")
+    bends = s.has("deflection", "overhang", "chatter", "stiff", "stiffness")
     if not (s.has("bore") or bends) or not s.has("bar"):
         return None
     force, pair = _force(s), s.pair()

@@ -281,7 +281,7 @@ def _zone(s: Said) -> Inputs | None:
         small = shaft and re.fullmatch(r"m\d{1,2}", zone)
         zone = zone if small or _ZONE_M.search(s.text) else ""
     s.has("limit", "tolerance", "size", "interference", "smallest", "largest", "iso")
-    s.has("grade", "least", "most", "in", "inch", "mm")
+    s.has("grade", "least", "most", "in", "inch", "mm", "diameter", "max", "min")
     # of a keyway the zone is a hole's, whatever letter was typed
     if s.has("keyway", "slot", "hub") and zone:
         zone = zone.upper()
@@ -339,7 +339,7 @@ def _tightest(fit: str, nominal: float) -> str:
 @phrase("shrink-fit", "shrink fit 50 interference 0.05")
 def _shrink(s: Said) -> Inputs | None:
     heated = s.has("heat", "hot", "temperature")
-    heated = heated and s.hears("hub", "ring", "collar", "fit", "interference")
+    heated = heated and s.hears("hub", "ring", "collar", "fit", "interference", "bore")
     grown = s.number_of("size", "number") == 2 and s.has("grow", "expand")
     if not (s.has("shrink") or heated or grown):
         return None

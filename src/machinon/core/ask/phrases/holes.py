@@ -170,7 +170,7 @@ def _circle(s: Said) -> Inputs | None:
     turned = ("start", "starting", "first", "rotated")
     angled = s.behind("angle") if s.hears("start") and s.has("start") else ""
     from_ = angled or s.behind(*turned) or s.near(*turned, kinds=("angle", "number"))
-    start = from_ or (s.take("angle") if s.has(*turned) else "")
+    start = from_ or (s.take("angle") if s.has(*turned, "from") else "")
     s.has("x", "y")
     given: Inputs = {"start": start} if start else {}
     ringed = _ringed(s)

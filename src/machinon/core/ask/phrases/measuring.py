@@ -76,8 +76,8 @@ def _keyway(s: Said) -> Inputs | None:
         size, other = s.alike(size, other, fractions=True)
     # a 10 mm keyway is 10 wide, on a shaft that nobody said
     keys = [o for o, b in pairwise(s.parts) if b.word in ("key", "keyway") and o.used]
-    if keys and not other and not s.hears("shaft", "bore", "hub"):
-        s.has("depth", "deep", "size", "for")
+    if keys and not other and not s.hears("shaft", "bore"):
+        s.has("depth", "deep", "size", "for", "hub")
         return {"key": size}
     # 8 in a bore of 30: a key is narrower than what it is in
     *width, shaft = sorted(filter(None, (size, other)), key=s.mm)
@@ -571,7 +571,8 @@ def _tailstock(s: Said) -> Inputs | None:
 
 @phrase("head-tram", "tram 0.04 over 200")
 def _tram(s: Said) -> Inputs | None:
-    if not s.has("tram", "tramming") or s.hears("vise", "vice"):
+    head = s.hears("head") and s.has("align")
+    if not (s.has("tram", "tramming") or head) or s.hears("vise", "vice"):
         return None
     first, other = s.alike(s.size(), s.size())
     s.has("mill", "head", "over", "in", "out", "off", "by")

@@ -175,7 +175,10 @@ def _ream(s: Said) -> Inputs | None:
         return None  # a reamer and its size is enough, but for other questions
     s.has("size")
     s.take("material")
-    reamer = s.size()
+    left = s.near("leave") if s.number_of("size", "number") == 2 else ""
+    reamer = s.near("ream", "reamer") or s.size()
+    if left:
+        s.has("leave", "for")
     s.take("zone")
     return {"reamer": reamer} if reamer else None
 
@@ -339,6 +342,9 @@ def _by_pitch(s: Said) -> Inputs | None:
     asked = s.has("wire", "tpi", "depth", "infeed") or bool(tpi and s.has("height"))
     asked = asked or (s.hears("thread") and len(s.parts) == 3)  # 0.9 pitch thread
     by_compound = s.has("compound") or (s.has("slide") and s.has("top"))
+    if by_compound and not pitch and s.number_of("size", "number") == 1:
+        pitch = s.near("thread")  # the compound for a 2 mm thread
+        s.has("much", "how", "for")
     if not pitch or not (asked or starts or by_compound) or thread_said(s):
         return None
     s.has("best", "pitch", "lead", "thread", "screw", "over", "three", "single")
@@ -581,6 +587,9 @@ def _dial(s: Said) -> Inputs | None:
     if not lead and tpi and (other := s.tpi()):  # 26 tpi on 8 tpi: cut on the coarser
         tpi, lead = sorted((tpi, other), key=lambda count: s.mm(f"1in/({count})"))
         pitch, lead = f"{tpi}tpi", f"{lead}tpi"
+    if half_nuts and not (thread or pitch or lead) and (said := s.behind("on")):
+        lead, pitch = said.replace(" ", ""), s.size()  # for 1.5 on 4 mm
+        s.has("when", "can", "i", "for")
     if not (thread or pitch) and s.inch and (said := s.take("number")):
         pitch = f"{said}tpi"  # thread dial 13
     if not (thread or pitch):
