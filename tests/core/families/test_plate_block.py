@@ -246,6 +246,24 @@ class PlateBlocks(unittest.TestCase):
         says = made.body.feature("hole1").hole.says()
         self.assertEqual(says, "M10 × 1.5 × 15.5 deep, drill 8.5 × 20 deep")
 
+    def test_a_thread_that_ends_at_a_slot_goes_all_the_way(self):
+        """M8 × 1.25 in a lip of 10, above a slot of 12 and one of 4 that has no room
+        for 3.75 of run-out and a point of 2: a screw must come out of it below."""
+        told = {}
+        for wide, at in (("12", "14"), ("4", "18"), ("12", "9")):
+            made = block(
+                "hole slot", hole1_kind="tapped", hole1_depth="10",
+                hole1_from_side="50", hole1_from_front="6", slot1_face="front",
+                slot1_at=at, slot1_width=wide, slot1_depth="15",
+            )  # fmt: skip
+            hole = made.body.feature("hole1").hole
+            told[wide, at] = (hole.threaded(30), hole.depth)
+        self.assertEqual(
+            told,
+            {("12", "14"): (10, 13.75), ("4", "18"): (6.25, 10),
+             ("12", "9"): (6.25, 10)},
+        )  # fmt: skip
+
     def test_a_bore_moves_with_the_tool_post_it_is_tied_to(self):
         made = make(family_of("plate-block"), {"parts": "bore", "post.width": "90"})
         self.assertEqual(made.values["bore1.from_side"], 45)

@@ -7,7 +7,7 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families._dovetail import dovetail_widths
-from machinon.core.families._tapped import tapped
+from machinon.core.families._tapped import RUN_OUT, tapped
 from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
@@ -37,6 +37,7 @@ from machinon.core.piece.hole_features import (
     Places,
 )
 from machinon.core.piece.outline import Corner, corners_of, outline_of, places_of
+from machinon.core.piece.walls import opens
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
@@ -225,6 +226,31 @@ def slot_of(s: Values, name: str) -> Slot:
 def feature_of_part(s: Values, name: str) -> Feature:
     """The features that a part cuts into the block. Raises BadInput on the size that
     cannot be."""
+    feature = _alone(s, name)
+    if isinstance(feature, Holes) and feature.hole.thread and feature.hole.depth:
+        others = [_alone(s, part) for part in s["parts"] if part != name]
+        return _tapped_out(feature, others)
+    return feature
+
+
+def _tapped_out(holes: Holes, others: list[Feature]) -> Holes:
+    """Tapped holes as deep as they are, or, where they end at what another cut takes,
+    drilled on into that: their thread goes all the way then, for a screw to come
+    out."""
+    hole = holes.hole
+    assert hole.depth is not None
+    more = RUN_OUT * thread_of(hole.thread).pitch
+    here, there = hole.depth - more, hole.depth
+    if opens(holes, here, more, others) or not opens(
+        holes, there, more + hole.point, others
+    ):
+        return holes
+    return replace(holes, hole=replace(hole, depth=there + more, thread_depth=there))
+
+
+def _alone(s: Values, name: str) -> Feature:
+    """The features of a part as if it were the only one. Raises BadInput on the size
+    that cannot be."""
     block, face = block_of(s), s.get(f"{name}.face", "top")
 
     def size(measure: str) -> float:

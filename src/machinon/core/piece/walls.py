@@ -98,6 +98,20 @@ def _in_pieces(slot: Slot) -> Iterator[Cut]:
         yield from piece.cuts()
 
 
+def opens(holes: Holes, start: float, past: float, others: Iterable[Feature]) -> bool:
+    """Whether other cuts take all that lies before each of these holes, from a depth
+    and so far past it, mm."""
+    import numpy as np
+
+    depths = start + np.linspace(HAIR, past, ALONG)
+    cuts = [cut for other in others for cut in cuts_of(other)]
+    return all(
+        np.any([holds(cut, _axis(hole, depths)) for cut in cuts], axis=0).all()
+        for hole in cuts_of(holes)
+        if isinstance(hole, Drilled)
+    )
+
+
 def in_metal(
     holes: Holes | CrossHoles, depth: float, others: Sequence[Feature]
 ) -> float:
