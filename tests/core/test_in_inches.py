@@ -80,7 +80,7 @@ class InInches(unittest.TestCase):
             ("taper pin reamer 3 mm, 1:50", "taper pin reamer 3 mm, 1:50"),
             ("2 × ⌀6.6, counterbore ⌀11 × 6.4",
              "2 × ⌀0.260, counterbore ⌀0.433 × 0.252"),
-            ("M6 × 1 × 6.0 deep, drill 5 × 9 deep",
+            ("M6 × 1 × 6 deep, drill 5 × 9 deep",
              "M6 × 1 × 0.236 deep, drill 5 mm × 0.354 deep"),
             ("Chamfer the rear edge 0.5 × 45°", "Chamfer the rear edge 0.020 × 45°"),
             ("Round the left edge, R2", "Round the left edge, R0.079"),

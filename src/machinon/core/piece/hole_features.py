@@ -147,7 +147,7 @@ class Hole(msgspec.Struct, frozen=True):
         if self.thread:
             hole = f"{many}{thread_of(self.thread).says}"
             text = hole + (
-                f" × {self.thread_depth:.1f} deep" if self.thread_depth else ""
+                f" × {round(self.thread_depth, 1):g} deep" if self.thread_depth else ""
             )
             text += f", drill {drill}{deep}"
         elif self.square:
