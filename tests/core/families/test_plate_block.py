@@ -264,6 +264,25 @@ class PlateBlocks(unittest.TestCase):
              ("12", "9"): (6.25, 10)},
         )  # fmt: skip
 
+    def test_holes_on_a_floor_count_from_there(self):
+        """A slot of 12 by 8 in 30: M5 is sunk 5.4 into the 22 below it and has 16.6
+        under its heads, so the slot is milled before. Heads of 10 that a slot of 9 does
+        not take begin in the face."""
+        for wide, begins, under, first in (
+            ("12", 8, 16.6, "slot1"), ("9", 0, 24.6, "row1"),
+        ):  # fmt: skip
+            made = block(
+                "row slot", row1_kind="counterbored", row1_screw="M5",
+                row1_from_front="30", slot1_face="top", slot1_width=wide,
+                slot1_depth="8",
+            )  # fmt: skip
+            self.assertEqual(made.body.feature("row1").sunk, begins)
+            (left,) = (c.have for c in made.checks if c.key == "row1-under-head")
+            self.assertAlmostEqual(left, under)
+            steps = (step for up in route_told(made) for step in up.steps)
+            cut = [name for step in steps for name in step.features]
+            self.assertEqual(min(("row1", "slot1"), key=cut.index), first)
+
     def test_a_bore_moves_with_the_tool_post_it_is_tied_to(self):
         made = make(family_of("plate-block"), {"parts": "bore", "post.width": "90"})
         self.assertEqual(made.values["bore1.from_side"], 45)

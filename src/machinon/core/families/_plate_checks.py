@@ -122,7 +122,7 @@ def _far_ends(holes: Holes) -> list[tuple[float, float]]:
 
 
 def _holes_checks(s: Values, name: str) -> Iterable[Check]:
-    long, wide, deep = face_of(s, s[f"{name}.face"])
+    long, wide, _ = face_of(s, s[f"{name}.face"])
     holes = holes_of_part(s, name)
     hole, points = holes.hole, holes.points
     outer = _half(holes)
@@ -191,7 +191,7 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         yield at_least(
             f"{name}-floor",
             name,
-            deep - _lowest(hole, holes.lean),
+            holes.through - _lowest(hole, holes.lean),
             1.0,
             f"Metal below the points of {said}",
         )

@@ -37,9 +37,11 @@ from machinon.core.piece.hole_features import (
     Places,
 )
 from machinon.core.piece.outline import Corner, corners_of, outline_of, places_of
-from machinon.core.piece.walls import opens
+from machinon.core.piece.walls import begins_in, opens
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
+
+FLOORED = ("slot", "pocket", "rebate", "dovetail", "tee")  # with a floor to drill in
 
 
 def parts_of(s: Values, *kinds: str) -> list[str]:
@@ -227,10 +229,33 @@ def feature_of_part(s: Values, name: str) -> Feature:
     """The features that a part cuts into the block. Raises BadInput on the size that
     cannot be."""
     feature = _alone(s, name)
-    if isinstance(feature, Holes) and feature.hole.thread and feature.hole.depth:
+    if not isinstance(feature, Holes):
+        return feature
+    sunk = floor_under(s, name)[1]
+    if sunk:
+        feature = replace(feature, sunk=sunk, through=feature.through - sunk)
+    if feature.hole.thread and feature.hole.depth:
         others = [_alone(s, part) for part in s["parts"] if part != name]
         return _tapped_out(feature, others)
     return feature
+
+
+def floor_under(s: Values, name: str) -> tuple[str, float]:
+    """The part of the same face on whose floor all holes of a part begin, and how deep
+    that is, mm; none and 0 where they begin in the face. A bore is the zero of much
+    else, and counted from the face; so are holes that lean."""
+    found, holes = ("", 0.0), _alone(s, name)
+    assert isinstance(holes, Holes)
+    if kind_of(name) == "bore" or holes.lean:
+        return found
+    for part in parts_of(s, *FLOORED):
+        cut = _alone(s, part) if s[f"{part}.face"] == holes.face else None
+        floor = getattr(cut, "depth", None) or 0.0
+        if cut is None or isinstance(cut, MaleDovetail):
+            continue
+        if found[1] < floor < holes.through and begins_in(holes, cut, floor):
+            found = part, floor
+    return found
 
 
 def _tapped_out(holes: Holes, others: list[Feature]) -> Holes:

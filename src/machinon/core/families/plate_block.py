@@ -16,6 +16,7 @@ from machinon.core.families._plate_features import (
     crosswise,
     face_of,
     feature_of_part,
+    floor_under,
     from_centre,
     hole_by_screw,
     holes_of_part,
@@ -81,7 +82,10 @@ def _cut_off(s: Values) -> str:
 
 def _drilled(s: Values, name: str) -> list[Step]:
     """The steps of a pattern of holes, all in the set-up of the drill."""
-    steps = [Step("drill", (name,))]
+    part, deep = floor_under(s, name)
+    floor = f"On the floor of {spoken(part)}, {deep:g} mm under the face: depths count "
+    note = f"{floor}from there." if part else ""
+    steps = [Step("drill", (name,), note=note)]
     work = AFTER.get(str(s[f"{name}.kind"]))
     if work:
         note = "In the set-up of the drill." if work == "tap" else ""
@@ -119,12 +123,14 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
         )
         title = f"Bore {spoken(name)}, half of it in a scrap block"
         steps.append(Step("mill", (name,), title=title, tool="boring head", note=note))
-    for name in here(*DRILLED):
-        if not leaning(s, name):
-            steps += _drilled(s, name)
-    for name in here("slot"):
-        if not slot_of(s, name).sawn:
-            steps.append(Step("mill", (name,)))
+    drilled = [name for name in here(*DRILLED) if not leaning(s, name)]
+    slots = [name for name in here("slot") if not slot_of(s, name).sawn]
+    # a slot is milled first where holes begin on its floor
+    begun_in = {floor_under(s, name)[0] for name in drilled}
+    steps += [Step("mill", (name,)) for name in slots if name in begun_in]
+    for name in drilled:
+        steps += _drilled(s, name)
+    steps += [Step("mill", (name,)) for name in slots if name not in begun_in]
     return steps
 
 

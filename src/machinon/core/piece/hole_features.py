@@ -234,6 +234,7 @@ class Holes(Feature, frozen=True):
     block: tuple[float, float, float] | None = None
     from_centre: bool = False  # whether its places are said from the middle of the face
     beside: float | None = None  # along a block, the hole that its place is said from
+    sunk: float = 0.0  # how far below a block's face they begin
     # degrees off square to the face that each pass through a mouth leans, and which way
     # along it: after one that goes straight, another leaves a hole long at its far end
     leans: tuple[float, ...] = (0.0,)
@@ -242,7 +243,9 @@ class Holes(Feature, frozen=True):
     @property
     def frame(self) -> Frame:
         if self.block is not None:
-            return block_face(self.face, *self.block)
+            face = block_face(self.face, *self.block)
+            at = face.at(0.0, 0.0, self.sunk)
+            return msgspec.structs.replace(face, origin=at)
         return end_of(self.level, self.face == "left")
 
     @property

@@ -112,6 +112,21 @@ def opens(holes: Holes, start: float, past: float, others: Iterable[Feature]) ->
     )
 
 
+def begins_in(holes: Holes, other: Feature, floor: float) -> bool:
+    """Whether the whole mouth of each of these holes lies over what another feature
+    takes of their face, down to its floor, mm."""
+    import numpy as np
+
+    turns = np.arange(AROUND) * math.tau / AROUND
+    depths = np.array((HAIR, floor - HAIR))
+    cuts = cuts_of(other)
+    return all(
+        np.any([holds(cut, _skin(hole, depths, turns)) for cut in cuts], axis=0).all()
+        for hole in cuts_of(holes)
+        if isinstance(hole, Drilled)
+    )
+
+
 def in_metal(
     holes: Holes | CrossHoles, depth: float, others: Sequence[Feature]
 ) -> float:
