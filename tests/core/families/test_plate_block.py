@@ -283,6 +283,17 @@ class PlateBlocks(unittest.TestCase):
             cut = [name for step in steps for name in step.features]
             self.assertEqual(min(("row1", "slot1"), key=cut.index), first)
 
+    def test_a_ring_stands_on_the_ledge_of_a_counterbore(self):
+        """Holes of 4.2 on a circle of 55 about a bore of 40: 27.5 − 2.1 − 20."""
+        made = block(
+            "bore ring", block_width="100", bore1_diameter="40", bore1_from_side="50",
+            bore1_from_front="50", bore1_counterbore="70", bore1_counterbore_depth="8",
+            ring1_circle="55", ring1_from_side="50", ring1_from_front="50",
+        )  # fmt: skip
+        self.assertEqual(made.body.feature("ring1").sunk, 8)
+        (clear,) = (c.have for c in made.checks if c.key == "bore1-clear")
+        self.assertAlmostEqual(clear, 5.4)
+
     def test_a_bore_moves_with_the_tool_post_it_is_tied_to(self):
         made = make(family_of("plate-block"), {"parts": "bore", "post.width": "90"})
         self.assertEqual(made.values["bore1.from_side"], 45)

@@ -10,6 +10,7 @@ from machinon.core.families._plate_features import (
     dovetail_of,
     face_of,
     feature_of_part,
+    floor_under,
     holes_of_part,
     in_t_nuts,
     parts_of,
@@ -78,6 +79,15 @@ def _half(holes: Holes) -> float:
     return holes.hole.widest / 2 / math.cos(math.radians(holes.lean))
 
 
+def _half_beside(s: Values, holes: Holes, other: Holes) -> float:
+    """Half of what a mouth is long; of a bore, on whose floor the other holes begin,
+    half of what goes on below that."""
+    if floor_under(s, other.name)[0] != holes.name:
+        return _half(holes)
+    on_ledge = holes.hole.depth is None or other.sunk < holes.hole.depth
+    return holes.hole.diameter / 2 if on_ledge else -math.inf
+
+
 def _clear_checks(s: Values, name: str) -> Iterable[Check]:
     """Metal between holes and those of the parts that come after them on their face."""
     drilled = parts_of(s, *DRILLED)
@@ -85,13 +95,13 @@ def _clear_checks(s: Values, name: str) -> Iterable[Check]:
     others = (holes_of_part(s, part) for part in drilled[drilled.index(name) + 1 :])
     gaps = {
         other.name: min(math.dist(a, b) for a in own.points for b in other.points)
-        - _half(own)
-        - _half(other)
+        - _half_beside(s, own, other)
+        - _half_beside(s, other, own)
         for other in others
         if other.face == own.face
     }
-    if gaps:
-        nearest = min(gaps, key=lambda other: gaps[other])
+    nearest = min(gaps, key=lambda other: gaps[other], default="")
+    if nearest and gaps[nearest] < math.inf:
         yield at_least(
             f"{name}-clear",
             name,

@@ -41,7 +41,14 @@ from machinon.core.piece.walls import begins_in, opens
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
-FLOORED = ("slot", "pocket", "rebate", "dovetail", "tee")  # with a floor to drill in
+FLOORED = (
+    "slot",
+    "pocket",
+    "rebate",
+    "dovetail",
+    "tee",
+    "bore",
+)  # with a floor to drill in
 
 
 def parts_of(s: Values, *kinds: str) -> list[str]:
@@ -249,13 +256,21 @@ def floor_under(s: Values, name: str) -> tuple[str, float]:
     if kind_of(name) == "bore" or holes.lean:
         return found
     for part in parts_of(s, *FLOORED):
-        cut = _alone(s, part) if s[f"{part}.face"] == holes.face else None
-        floor = getattr(cut, "depth", None) or 0.0
-        if cut is None or isinstance(cut, MaleDovetail):
+        if s[f"{part}.face"] != holes.face:
             continue
-        if found[1] < floor < holes.through and begins_in(holes, cut, floor):
-            found = part, floor
+        cut = _alone(s, part)
+        for floor in _floors(cut):
+            if found[1] < floor < holes.through and begins_in(holes, cut, floor):
+                found = part, floor
     return found
+
+
+def _floors(cut: Feature) -> Iterator[float]:
+    """How far below its face the floors of a cut are, mm."""
+    if isinstance(cut, Holes):  # a bore
+        yield from (cut.hole.bore_depth, cut.hole.depth or 0.0)
+    elif isinstance(cut, Slot | Pocket | Rebate | Flanked | TeeSlot):
+        yield 0.0 if isinstance(cut, MaleDovetail) else cut.depth or 0.0
 
 
 def _tapped_out(holes: Holes, others: list[Feature]) -> Holes:
