@@ -187,7 +187,8 @@ class AtTheMachine(ByKeys):
 
     def test_a_taper_is_corrected_by_the_needle_and_by_its_blue(self):
         """A taper of 20 to 16 over 25: 4.574° a side, and over 25 of the slide 25 sin
-        4.574° = 1.994 on the indicator; 1.95 is short by 6.0 minutes."""
+        4.574° = 1.994 on the indicator; 1.95 is short by 6.0 minutes. One that has a
+        name has a socket to be blued with."""
         self.begin("turned-piece", "Plug")
         self.stage("piece").add_part("taper")
         self.work("taper-taper1")
@@ -204,6 +205,9 @@ class AtTheMachine(ByKeys):
         self.assertEqual(page.head.text(), "Prove the setting by indicator")
         page.setFocus()
         self.press(Qt.Key.Key_Return, Qt.Key.Key_Return)
+        self.assertIn("gauge or protractor", page.head.text())
+        self.job.set_size("taper1.taper", "1:10")
+        self.work("taper-taper1")
         self.assertIn("Blue it", page.head.text())
         self.choose(page.combos["rubbed"], "small")
         self.assertEqual(page.line.figures[0].name, "Steeper by")

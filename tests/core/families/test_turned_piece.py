@@ -435,6 +435,35 @@ class TurnedPieces(unittest.TestCase):
         line = next(line for line in work_list(step).lines if "drill 5.5" in line.head)
         self.assertAlmostEqual(line.figures[-1].value, 11.652, 3)
 
+    def test_holes_begin_on_the_floor_of_a_recess(self):
+        """M5 on 48 in a recess of 60 by 8 round a bore of 36, in 80: its outside is
+        60 − 48 − 4.2 away, its inside 48 − 36 − 4.2, half of each; 30 − 8 go through.
+        A recess has a flat floor, a hole that is deeper than wide a drill's."""
+        disc = {f"step{n}_diameter": "80" for n in (1, 2, 3)}
+        disc |= {f"step{n}_length": "10" for n in (1, 2, 3)}
+        given = {**disc, "bore1_diameter": "36", "bore1_depth": "0",
+                 "bore2_diameter": "60", "bore2_depth": "8", "bore2_end": "left",
+                 "ring1_end": "left", "ring1_circle": "48", "ring1_thread": "M5",
+                 "ring1_depth": "0"}  # fmt: skip
+        made = turned("bore bore ring", **given)
+        ring = made.body.feature("ring1")
+        self.assertEqual((ring.level, ring.through), (8, 22))
+        (check,) = (check for check in made.checks if check.key == "ring1-edges")
+        self.assertAlmostEqual(check.have, 3.9)
+        (step,) = (
+            step
+            for up in route_told(made)
+            for step in up.steps
+            if step.key == "drill-ring1"
+        )
+        self.assertIn("floor of bore 2, 8 mm under the face", step.note)
+        floors = [
+            turned("bore", **disc, bore1_diameter=wide, bore1_depth=deep)
+            for wide, deep in (("12", "20"), ("12", "5"), ("26", "28"), ("12", "0"))
+        ]
+        said = [made.values["bore1.floor"] for made in floors]
+        self.assertEqual(said, ["drilled", "flat", "flat", "drilled"])
+
     def test_holes_from_the_side_go_through_the_wall_of_a_collar(self):
         """50 outside, 28 bored: a wall of 11. One plain hole goes through both."""
         given = {"bore1_diameter": "28", "bore1_depth": "0", "step2_diameter": "50",

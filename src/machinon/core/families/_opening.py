@@ -1,6 +1,6 @@
 """Steps that open a hole along the axis of a piece."""
 
-from machinon.core.piece.family import Step
+from machinon.core.piece.family import Step, spoken
 from machinon.core.threads.drill_steps import SAWN
 
 LONG_DRILL = 8.0  # diameters: deeper, a hole is drilled from both ends to meet
@@ -14,3 +14,12 @@ def opened(name: str, wide: float, note: str = "") -> tuple[Step, ...]:
         drill = Step("drill", (name,), leaves=TO_BORE, note=note)
         return drill, Step("bore", (name,))
     return (Step("drill", (name,), note=note),) if wide else ()
+
+
+def on_floor(part: str, deep: float) -> str:
+    """The note at holes that begin on the floor of a part, so deep (mm) under the face;
+    nothing where they begin in the face."""
+    if not part:
+        return ""
+    floor = f"On the floor of {spoken(part)}, {deep:g} mm under the face"
+    return f"{floor}: depths count from there."

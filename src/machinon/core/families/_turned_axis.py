@@ -330,6 +330,22 @@ def _through_ring(
     return thick
 
 
+def ledge_under(s: Values, axis: Axis, name: str) -> tuple[str, float]:
+    """The bore with a flat floor in which holes of a face all begin, and how deep that
+    is, mm; none and 0 where they begin in the face."""
+    side = s[f"{name}.end"]
+    span = s[f"{name}.circle"] + hole_of_part(s, name).widest
+    found = [
+        (bore, float(s[f"{bore}.depth"]))
+        for bore in axis.of("bore")
+        if s[f"{bore}.end"] == side
+        and s[f"{bore}.floor"] == "flat"
+        and not axis.inside(s, bore)[3]
+        and s[f"{bore}.diameter"] >= span
+    ]
+    return max(found, key=lambda it: it[1], default=("", 0.0))
+
+
 def as_deep_as_the_metal(hole: Hole, thick: float) -> Hole:
     """A hole that goes through where it is said to be deeper than the metal is."""
     blind = hole.depth is not None and hole.depth < thick - 1e-6
@@ -473,8 +489,10 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
             turn = size("start")
             circle = HoleCircle(int(s[f"{name}.count"]), size("circle"), turn)
             thick = _through_ring(s, axis, side, size("circle"), hole.diameter)
-            hole = as_deep_as_the_metal(hole, thick)
-            return Holes(name, side, circle, hole, thick, level=axis.end(side))
+            _, down = ledge_under(s, axis, name)
+            level = axis.end(side) + (down if side == "left" else -down)
+            hole = as_deep_as_the_metal(hole, thick - down)
+            return Holes(name, side, circle, hole, thick - down, level=level)
         case "flat":
             at, long, count = size("from_end"), size("length"), int(s[f"{name}.count"])
             across, wide = size("across"), axis.round_at(at + size("length") / 2)

@@ -13,6 +13,7 @@ from machinon.core.families._turned_axis import (
     feature_of_part,
     hole_of_part,
     inside_width,
+    ledge_under,
     named_taper,
 )
 from machinon.core.piece.family import Check, Values, at_least, kind_of, spoken
@@ -119,12 +120,15 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
         hole = hole_of_part(s, name, float(s[f"{name}.depth"]) or None)
         circle = float(s[f"{name}.circle"])
         yield from thread_checks(name, hole, str(s["material"]))
+        ledge, down = ledge_under(s, axis, name)
         inside = [
             float(s[f"{bore}.diameter"])
             for bore in axis.of("bore")
             if s[f"{bore}.end"] == side
+            and (axis.inside(s, bore)[3] or s[f"{bore}.depth"] > down)
         ]
-        outer = axis.round_at(axis.end(side)) - circle
+        wide = s[f"{ledge}.diameter"] if ledge else axis.round_at(axis.end(side))
+        outer = wide - circle
         between = circle - max(inside) if inside else circle
         yield at_least(
             f"{name}-edges",
@@ -134,7 +138,7 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             f"Metal between the holes of {spoken(name)} and the edges of their face",
         )
         yield from _beside_steps(s, axis, name, hole.widest / 2)
-        thick = _thick_at(axis, side, circle)
+        thick = _thick_at(axis, side, circle) - down
         if hole.depth is not None and hole.depth < thick:
             yield at_least(
                 f"{name}-floor",
@@ -181,6 +185,7 @@ def _beside_steps(s: Values, axis: Axis, name: str, half: float) -> Iterable[Che
     """Whether holes in a face stay in or clear of the steps behind it that they go on
     along; half: of the hole, mm."""
     middle, deep = s[f"{name}.circle"] / 2, float(s[f"{name}.depth"]) or axis.length
+    deep += ledge_under(s, axis, name)[1]
     behind = [
         (left, right)
         for _, start, stop, left, right in axis.steps

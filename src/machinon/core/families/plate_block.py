@@ -10,6 +10,7 @@ from typing import Any
 from msgspec.structs import replace
 
 from machinon.core.families._dovetail import dovetail_steps
+from machinon.core.families._opening import on_floor
 from machinon.core.families._plate_checks import checks
 from machinon.core.families._plate_features import (
     block_of,
@@ -82,10 +83,7 @@ def _cut_off(s: Values) -> str:
 
 def _drilled(s: Values, name: str) -> list[Step]:
     """The steps of a pattern of holes, all in the set-up of the drill."""
-    part, deep = floor_under(s, name)
-    floor = f"On the floor of {spoken(part)}, {deep:g} mm under the face: depths count "
-    note = f"{floor}from there." if part else ""
-    steps = [Step("drill", (name,), note=note)]
+    steps = [Step("drill", (name,), note=on_floor(*floor_under(s, name)))]
     work = AFTER.get(str(s[f"{name}.kind"]))
     if work:
         note = "In the set-up of the drill." if work == "tap" else ""

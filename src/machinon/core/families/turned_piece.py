@@ -16,6 +16,7 @@ from machinon.core.families._between_centres import (
     each_end,
     end_for_end,
 )
+from machinon.core.families._opening import on_floor
 from machinon.core.families._tapers import large_end, socket_depth
 from machinon.core.families._tapped import thread_checks
 from machinon.core.families._turned_axis import (
@@ -32,6 +33,7 @@ from machinon.core.families._turned_axis import (
     feature_of_part,
     hole_of_part,
     is_tapped,
+    ledge_under,
     named_taper,
     necks,
 )
@@ -68,6 +70,7 @@ from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.setting_out.ball_turning import FILING
 from machinon.core.tapers.tapers import taper_of
+from machinon.core.threads.drill_steps import SAWN
 from machinon.core.threads.screw_thread import known_threads, thread_of
 
 OF_BAR = 80.0  # mm: what is wider is no bar, but a blank that is held by its rim
@@ -277,8 +280,10 @@ def _last(s: Values, axis: Axis) -> list[Step]:
     """The last steps, in which the piece does not turn."""
     steps = []
     for name in (*axis.of("ring"), *axis.of("cross")):
-        hole = hole_of_part(s, name)
-        steps.append(Step("drill", (name,)))
+        hole, note = hole_of_part(s, name), ""
+        if kind_of(name) == "ring":
+            note = on_floor(*ledge_under(s, axis, name))
+        steps.append(Step("drill", (name,), note=note))
         if hole.thread:
             steps.append(Step("tap", (name,), note="In the set-up of the drill."))
         if hole.ream:
@@ -445,6 +450,13 @@ def _mouth(name: str, s: Values) -> float:
     return large_end(str(s[f"{name}.taper"]), f"{name}.taper")
 
 
+def _floor(name: str, s: Values) -> str:
+    """What is less deep than wide is a recess, with a flat floor, as is what no drill
+    opens."""
+    deep, wide = s[f"{name}.depth"], s[f"{name}.diameter"]
+    return "flat" if 0 < deep < wide or wide > SAWN else "drilled"
+
+
 def _long(name: str, s: Values) -> float:
     return socket_depth(str(s[f"{name}.taper"]), f"{name}.taper")
 
@@ -529,8 +541,9 @@ PARTS = (
         _end(),
         Size("diameter", "{}", "8", "", 1, 400),
         Size("depth", "depth of {}", "0", "0 goes through", 0, 1500),
-        Size("floor", "floor of {}", "drilled", "", kind=TEXT,
-             choices=("drilled", "flat")),
+        Size("floor", "floor of {}", OfPart(_floor), "flat in a recess",
+             kind=TEXT, choices=("drilled", "flat"),
+             rests=("{}.depth", "{}.diameter")),
     ), surfaces=(("bore", "diameter"), ("recess", "diameter"),
                  ("recess-depth", "depth"))),
     FreePart("socket", "A taper inside", (
