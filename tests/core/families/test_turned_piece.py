@@ -464,6 +464,19 @@ class TurnedPieces(unittest.TestCase):
         said = [made.values["bore1.floor"] for made in floors]
         self.assertEqual(said, ["drilled", "flat", "flat", "drilled"])
 
+    def test_holes_round_a_hub_begin_on_its_flange(self):
+        """Heads of 10 on 66, round a hub of 40 by 20, in a flange of 90 by 12: half of
+        90 − 66 − 10 or of 66 − 40 − 10, and 12 go through."""
+        given = {"step1_diameter": "40", "step1_length": "20", "step2_diameter": "90",
+                 "step2_length": "12", "ring1_end": "left", "ring1_circle": "66",
+                 "ring1_diameter": "5.5", "ring1_counterbore": "10",
+                 "ring1_counterbore_depth": "5.4", "ring1_depth": "0"}  # fmt: skip
+        made = turned("ring", **given)
+        ring = made.body.feature("ring1")
+        self.assertEqual((ring.level, ring.through), (20, 12))
+        (check,) = (check for check in made.checks if check.key == "ring1-edges")
+        self.assertEqual(check.have, 7)
+
     def test_holes_from_the_side_go_through_the_wall_of_a_collar(self):
         """50 outside, 28 bored: a wall of 11. One plain hole goes through both."""
         given = {"bore1_diameter": "28", "bore1_depth": "0", "step2_diameter": "50",

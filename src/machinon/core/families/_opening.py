@@ -16,10 +16,10 @@ def opened(name: str, wide: float, note: str = "") -> tuple[Step, ...]:
     return (Step("drill", (name,), note=note),) if wide else ()
 
 
-def on_floor(part: str, deep: float) -> str:
-    """The note at holes that begin on the floor of a part, so deep (mm) under the face;
-    nothing where they begin in the face."""
+def on_floor(part: str, deep: float, what: str = "floor") -> str:
+    """The note at holes that begin on the floor of a part, or what else it has, so deep
+    (mm) under the face; nothing where they begin in the face."""
     if not part:
         return ""
-    floor = f"On the floor of {spoken(part)}, {deep:g} mm under the face"
-    return f"{floor}: depths count from there."
+    on = f"On the {what} of {spoken(part)}, {deep:g} mm under the face"
+    return f"{on}: depths count from there."

@@ -1,6 +1,7 @@
 """The features of a free turned piece: its steps, and the features on or in them."""
 
 import math
+from collections.abc import Iterator
 from typing import Literal
 
 from msgspec.structs import replace
@@ -174,16 +175,34 @@ class Axis:
         return min(self.round_at(z) for z in (*ends, *near))
 
     def thick_at(self, side: Side, inside: float) -> float:
-        """How deep the metal is from an end where it is wider than that: a hole through
-        a flange ends behind it."""
-        steps = self.steps if side == "left" else self.steps[::-1]
-        thick = 0.0
-        for n, (_, start, stop, *_) in enumerate(steps):
-            wide = self.widths[n if side == "left" else -1 - n]
-            if wide <= inside + 1e-6:
+        """How far from an end the first metal goes that is wider than that: a hole
+        through a flange ends behind it."""
+        deep, met = 0.0, False
+        for _, long, wide in self._from_end(side):
+            if wide > inside + 1e-6:
+                met = True
+            elif met:
                 break
-            thick += stop - start
-        return thick or self.length
+            deep += long
+        return deep
+
+    def shoulder_under(self, side: Side, inside: float) -> tuple[str, float]:
+        """The first step from an end that is wider than that, and how far its shoulder
+        is from there, mm; none and 0 where it is at the end, or none is so wide."""
+        deep = 0.0
+        for name, long, wide in self._from_end(side):
+            if wide > inside + 1e-6:
+                return (name, deep) if deep else ("", 0.0)
+            deep += long
+        return "", 0.0
+
+    def _from_end(self, side: Side) -> Iterator[tuple[str, float, float]]:
+        """Each step from an end on: its name, how long it is and how wide."""
+        way = 1 if side == "left" else -1
+        for (name, start, stop, *_), wide in zip(
+            self.steps[::way], self.widths[::way], strict=True
+        ):
+            yield name, stop - start, wide
 
     def side_of(self, z: float) -> Side:
         """The end from which a station is cut: beyond the largest step or before it."""
@@ -331,10 +350,13 @@ def _through_ring(
 
 
 def ledge_under(s: Values, axis: Axis, name: str) -> tuple[str, float]:
-    """The bore with a flat floor in which holes of a face all begin, and how deep that
-    is, mm; none and 0 where they begin in the face."""
-    side = s[f"{name}.end"]
-    span = s[f"{name}.circle"] + hole_of_part(s, name).widest
+    """The step on whose shoulder holes of a face all begin, or the bore on whose flat
+    floor, and how deep that is, mm; none and 0 where they begin in the face."""
+    side, wide = s[f"{name}.end"], hole_of_part(s, name).widest
+    shoulder = axis.shoulder_under(side, s[f"{name}.circle"] - wide)
+    if shoulder[1]:
+        return shoulder
+    span = s[f"{name}.circle"] + wide
     found = [
         (bore, float(s[f"{bore}.depth"]))
         for bore in axis.of("bore")

@@ -27,6 +27,7 @@ from machinon.core.wording import begun
 
 OF_TAPER = 0.005  # mm: by so much the ends of a named taper may be off
 OF_BALL = 0.02  # mm: by so much a ball's typed length may be off
+HAIR = 1e-6  # mm past a shoulder
 EVEN = 0.1  # of a pitch by which a knurl may come out uneven
 
 
@@ -120,25 +121,16 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
         hole = hole_of_part(s, name, float(s[f"{name}.depth"]) or None)
         circle = float(s[f"{name}.circle"])
         yield from thread_checks(name, hole, str(s["material"]))
-        ledge, down = ledge_under(s, axis, name)
-        inside = [
-            float(s[f"{bore}.diameter"])
-            for bore in axis.of("bore")
-            if s[f"{bore}.end"] == side
-            and (axis.inside(s, bore)[3] or s[f"{bore}.depth"] > down)
-        ]
-        wide = s[f"{ledge}.diameter"] if ledge else axis.round_at(axis.end(side))
-        outer = wide - circle
-        between = circle - max(inside) if inside else circle
+        hub, rim = _land_round(s, axis, name)
         yield at_least(
             f"{name}-edges",
             name,
-            (min(outer, between) - hole.widest) / 2,
+            (min(rim - circle, circle - hub) - hole.widest) / 2,
             1.0,
             f"Metal between the holes of {spoken(name)} and the edges of their face",
         )
         yield from _beside_steps(s, axis, name, hole.widest / 2)
-        thick = _thick_at(axis, side, circle) - down
+        thick = _thick_at(axis, side, circle) - ledge_under(s, axis, name)[1]
         if hole.depth is not None and hole.depth < thick:
             yield at_least(
                 f"{name}-floor",
@@ -147,6 +139,24 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
                 0.5,
                 f"Metal below the points of {spoken(name)}",
             )
+
+
+def _land_round(s: Values, axis: Axis, name: str) -> tuple[float, float]:
+    """The ring of metal that holes of a face begin in: its inside and its outside,
+    mm."""
+    ledge, down = ledge_under(s, axis, name)
+    side, way = s[f"{name}.end"], 1 if s[f"{name}.end"] == "left" else -1
+    at = axis.end(side) + way * down
+    bored = [
+        float(s[f"{bore}.diameter"])
+        for bore in axis.of("bore")
+        if s[f"{bore}.end"] == side
+        and (axis.inside(s, bore)[3] or s[f"{bore}.depth"] > down)
+    ]
+    if kind_of(ledge) == "bore":
+        return max(bored, default=0.0), float(s[f"{ledge}.diameter"])
+    hub = axis.round_at(at - way * HAIR)  # 0 off the end
+    return max([hub, *bored]), axis.round_at(at + way * HAIR)
 
 
 def _land_beside(s: Values, axis: Axis, name: str) -> float | None:
@@ -171,11 +181,13 @@ def _land_beside(s: Values, axis: Axis, name: str) -> float | None:
 
 
 def _thick_at(axis: Axis, side: Side, circle: float) -> float:
-    """Metal from an end face on to the next face back, at holes on a circle; mm."""
-    thick = 0.0
+    """How far from an end the first metal goes that holes on a circle are in, mm."""
+    thick, met = 0.0, False
     steps = axis.steps if side == "left" else axis.steps[::-1]
     for _, start, stop, left, right in steps:
-        if min(left, right) <= circle:
+        if min(left, right) > circle:
+            met = True
+        elif met:
             break
         thick += stop - start
     return thick

@@ -282,7 +282,9 @@ def _last(s: Values, axis: Axis) -> list[Step]:
     for name in (*axis.of("ring"), *axis.of("cross")):
         hole, note = hole_of_part(s, name), ""
         if kind_of(name) == "ring":
-            note = on_floor(*ledge_under(s, axis, name))
+            part, down = ledge_under(s, axis, name)
+            what = "shoulder" if kind_of(part) in ALONG else "floor"
+            note = on_floor(part, down, what)
         steps.append(Step("drill", (name,), note=note))
         if hole.thread:
             steps.append(Step("tap", (name,), note="In the set-up of the drill."))
