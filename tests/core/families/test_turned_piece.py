@@ -3,6 +3,7 @@ import unittest
 
 from machinon.core.errors import BadInput
 from machinon.core.families import family_of
+from machinon.core.in_inches import in_inches
 from machinon.core.piece.made import make
 from machinon.core.route.steps import route_told
 from machinon.core.route.work.listed import work_list
@@ -456,7 +457,8 @@ class TurnedPieces(unittest.TestCase):
             for step in up.steps
             if step.key == "drill-ring1"
         )
-        self.assertIn("floor of bore 2, 8 mm under the face", step.note)
+        self.assertIn("floor of bore 2: it lies 8 mm under the face", step.note)
+        self.assertIn("floor of bore 2: it lies 0.315 in", in_inches(step.note))
         floors = [
             turned("bore", **disc, bore1_diameter=wide, bore1_depth=deep)
             for wide, deep in (("12", "20"), ("12", "5"), ("26", "28"), ("12", "0"))

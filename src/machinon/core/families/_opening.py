@@ -21,5 +21,5 @@ def on_floor(part: str, deep: float, what: str = "floor") -> str:
     (mm) under the face; nothing where they begin in the face."""
     if not part:
         return ""
-    on = f"On the {what} of {spoken(part)}, {deep:g} mm under the face"
-    return f"{on}: depths count from there."
+    on = f"On the {what} of {spoken(part)}: it lies {deep:g} mm under the face"
+    return f"{on}, depths count from there."
