@@ -283,6 +283,24 @@ class PlateBlocks(unittest.TestCase):
             cut = [name for step in steps for name in step.features]
             self.assertEqual(min(("row1", "slot1"), key=cut.index), first)
 
+    def test_holes_of_an_angle_bracket_go_through_its_legs(self):
+        """A rebate of 30 by 38 leaves legs of 12 in 42 × 50: M6 sunk 6.4 has 5.6 under
+        its head, so 12 of 1.5 × 6 stand in the other piece: 16 or more."""
+        made = make(family_of("plate-block"), {
+            "parts": "rebate hole hole hole", "block.width": "42",
+            "block.height": "50", "rebate1.side": "back", "rebate1.width": "30",
+            "rebate1.depth": "38", **{f"hole{n}.kind": "counterbored" for n in (1, 2)},
+            **{f"hole{n}.screw": "M6" for n in (1, 2, 3)},
+            **{f"hole{n}.from_side": f"{20 * n}" for n in (1, 2, 3)},
+            "hole1.face": "front", "hole1.from_front": "30", "hole2.from_front": "27",
+            "hole3.face": "back", "hole3.from_front": "30",
+        })  # fmt: skip
+        holes = [made.body.feature(f"hole{n}") for n in (1, 2, 3)]
+        self.assertEqual([(it.sunk, it.through) for it in holes],
+                         [(0, 12), (38, 12), (30, 12)])  # fmt: skip
+        self.assertEqual({it.says.split(",")[0] for it in made.hardware},
+                         {"1 × cap screw M6 × 16"})  # fmt: skip
+
     def test_a_ring_stands_on_the_ledge_of_a_counterbore(self):
         """Holes of 4.2 on a circle of 55 about a bore of 40: 27.5 − 2.1 − 20."""
         made = block(

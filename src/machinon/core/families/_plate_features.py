@@ -37,10 +37,12 @@ from machinon.core.piece.hole_features import (
     Places,
 )
 from machinon.core.piece.outline import Corner, corners_of, outline_of, places_of
-from machinon.core.piece.walls import begins_in, opens
+from machinon.core.piece.walls import lies_in, metal_between, opens
 from machinon.core.threads.screw_thread import thread_of
 from machinon.core.threads.screws import cap_screw
 
+# of a block, in the order that they are cut from
+FACES: tuple[BlockFace, ...] = ("top", "bottom", "front", "back", "left", "right")
 FLOORED = (
     "slot",
     "pocket",
@@ -241,27 +243,47 @@ def feature_of_part(s: Values, name: str) -> Feature:
     sunk = floor_under(s, name)[1]
     if sunk:
         feature = replace(feature, sunk=sunk, through=feature.through - sunk)
+    if kind_of(name) != "bore" and feature.hole.depth is None and not feature.lean:
+        feature = replace(feature, through=_far_end(s, feature))
     if feature.hole.thread and feature.hole.depth:
-        others = [_alone(s, part) for part in s["parts"] if part != name]
+        others = tuple(_alone(s, part) for part in s["parts"] if part != name)
         return _tapped_out(feature, others)
     return feature
 
 
+def _far_end(s: Values, holes: Holes) -> float:
+    """How deep the metal is that holes go through, mm. What a tap or a reamer goes into
+    must be gone before: it is cut from a face that comes first."""
+    first = FACES[: FACES.index(holes.face)]
+    sized = holes.hole.thread or holes.hole.ream
+    ends = [
+        metal_between(holes, _alone(s, part))[1]
+        for part in parts_of(s, *FLOORED)
+        if s[f"{part}.face"] != holes.face and (s[f"{part}.face"] in first or not sized)
+    ]
+    return min(ends, default=holes.through)
+
+
 def floor_under(s: Values, name: str) -> tuple[str, float]:
-    """The part of the same face on whose floor all holes of a part begin, and how deep
-    that is, mm; none and 0 where they begin in the face. A bore is the zero of much
-    else, and counted from the face; so are holes that lean."""
+    """The part on whose floor all holes of a part begin, or beside whose wall if it is
+    cut from another face before, and how deep that is, mm; none and 0 where they begin
+    in the face. A bore is the zero of much else, and counted from the face; so are
+    holes that lean."""
     found, holes = ("", 0.0), _alone(s, name)
     assert isinstance(holes, Holes)
     if kind_of(name) == "bore" or holes.lean:
         return found
     for part in parts_of(s, *FLOORED):
-        if s[f"{part}.face"] != holes.face:
-            continue
-        cut = _alone(s, part)
-        for floor in _floors(cut):
-            if found[1] < floor < holes.through and begins_in(holes, cut, floor):
-                found = part, floor
+        cut, face = _alone(s, part), s[f"{part}.face"]
+        if face == holes.face:
+            for floor in _floors(cut):
+                within = found[1] < floor < holes.through
+                if within and lies_in(holes, cut, 0.0, floor):
+                    found = part, floor
+        elif face in FACES[: FACES.index(holes.face)]:
+            begins = metal_between(holes, cut)[0]
+            if begins > found[1]:
+                found = part, begins
     return found
 
 
@@ -273,7 +295,7 @@ def _floors(cut: Feature) -> Iterator[float]:
         yield 0.0 if isinstance(cut, MaleDovetail) else cut.depth or 0.0
 
 
-def _tapped_out(holes: Holes, others: list[Feature]) -> Holes:
+def _tapped_out(holes: Holes, others: tuple[Feature, ...]) -> Holes:
     """Tapped holes as deep as they are, or, where they end at what another cut takes,
     drilled on into that: their thread goes all the way then, for a screw to come
     out."""
@@ -281,9 +303,9 @@ def _tapped_out(holes: Holes, others: list[Feature]) -> Holes:
     assert hole.depth is not None
     more = RUN_OUT * thread_of(hole.thread).pitch
     here, there = hole.depth - more, hole.depth
-    if opens(holes, here, more, others) or not opens(
-        holes, there, more + hole.point, others
-    ):
+    if not opens(holes, there, more + hole.point, others):
+        return holes
+    if opens(holes, here, more, others):  # a thread as deep as before comes out
         return holes
     return replace(holes, hole=replace(hole, depth=there + more, thread_depth=there))
 

@@ -13,6 +13,7 @@ from machinon.core.families._dovetail import dovetail_steps
 from machinon.core.families._opening import on_floor
 from machinon.core.families._plate_checks import checks
 from machinon.core.families._plate_features import (
+    FACES,
     block_of,
     crosswise,
     face_of,
@@ -55,7 +56,6 @@ OFF_EDGE = 15.0  # mm from the edges that a pocket begins at, where there is roo
 FLOOR = 0.3  # mm that the end mill leaves on the floor of a T-slot
 # parts that are patterns of holes
 DRILLED = ("hole", "row", "holes", "ring", "pattern")
-FACES: tuple[BlockFace, ...] = ("top", "bottom", "front", "back", "left", "right")
 # what the length and the width of a part's face come from
 ITS_FACE = ("block.length", "block.width", "block.height", "{}.face")
 AFTER = {  # what is done to a hole once it is drilled
@@ -83,7 +83,10 @@ def _cut_off(s: Values) -> str:
 
 def _drilled(s: Values, name: str) -> list[Step]:
     """The steps of a pattern of holes, all in the set-up of the drill."""
-    steps = [Step("drill", (name,), note=on_floor(*floor_under(s, name)))]
+    part, deep = floor_under(s, name)
+    across = part and s[f"{part}.face"] != s[f"{name}.face"]
+    note = on_floor(part, deep, "wall" if across else "floor")
+    steps = [Step("drill", (name,), note=note)]
     work = AFTER.get(str(s[f"{name}.kind"]))
     if work:
         note = "In the set-up of the drill." if work == "tap" else ""

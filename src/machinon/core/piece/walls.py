@@ -1,7 +1,8 @@
 """Metal between a hole and what else is cut, whichever faces they come from."""
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from functools import lru_cache
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
@@ -24,6 +25,7 @@ THIN = 0.5  # mm of metal at least
 AROUND, ALONG, FINER = 24, 12, 13
 HAIR = 1e-6  # mm: so far over a floor or a step it is as wide as above it
 SHORT = 40  # pieces that a slot which is turned is taken as
+KEPT = 256  # answers about holes and other cuts
 PARTS = 300  # of a thread, each of which is there or not
 
 
@@ -98,33 +100,73 @@ def _in_pieces(slot: Slot) -> Iterator[Cut]:
         yield from piece.cuts()
 
 
-def opens(holes: Holes, start: float, past: float, others: Iterable[Feature]) -> bool:
+# the same holes are asked about by the drawing, the checks and the route
+@lru_cache(maxsize=KEPT)
+def opens(holes: Holes, start: float, past: float, others: tuple[Feature, ...]) -> bool:
     """Whether other cuts take all that lies before each of these holes, from a depth
     and so far past it, mm."""
     import numpy as np
 
     depths = start + np.linspace(HAIR, past, ALONG)
-    cuts = [cut for other in others for cut in cuts_of(other)]
-    return all(
-        np.any([holds(cut, _axis(hole, depths)) for cut in cuts], axis=0).all()
-        for hole in cuts_of(holes)
-        if isinstance(hole, Drilled)
-    )
+    ends = start + HAIR, start + past
+    return _held(holes, others, ends, lambda hole: _axis(hole, depths))
 
 
-def begins_in(holes: Holes, other: Feature, floor: float) -> bool:
-    """Whether the whole mouth of each of these holes lies over what another feature
-    takes of their face, down to its floor, mm."""
+@lru_cache(maxsize=KEPT)
+def metal_between(holes: Holes, other: Feature) -> tuple[float, float]:
+    """From where to where there is metal along holes, mm, if another feature takes of
+    it at their face or at the far one all that they lie over."""
+    start, end = 0.0, holes.through
+    face = holes.frame
+    for cut in cuts_of(other):
+        near, far = sorted(
+            sum((c - o) * n for c, o, n in zip(at, face.origin, face.into, strict=True))
+            for at in box_of(cut)
+        )
+        if near <= HAIR and start < far < end and lies_in(holes, other, 0.0, far):
+            start = far
+        elif start < near < end <= far + HAIR and lies_in(holes, other, near, end):
+            end = near
+    return start, end
+
+
+@lru_cache(maxsize=KEPT)
+def lies_in(holes: Holes, other: Feature, start: float, end: float) -> bool:
+    """Whether the whole of each of these holes lies in what another feature takes, from
+    one depth to another, mm."""
     import numpy as np
 
     turns = np.arange(AROUND) * math.tau / AROUND
-    depths = np.array((HAIR, floor - HAIR))
-    cuts = cuts_of(other)
-    return all(
-        np.any([holds(cut, _skin(hole, depths, turns)) for cut in cuts], axis=0).all()
-        for hole in cuts_of(holes)
-        if isinstance(hole, Drilled)
-    )
+    ends = start + HAIR, end - HAIR
+    return _held(holes, [other], ends, lambda it: _skin(it, np.array(ends), turns))
+
+
+def _held(
+    holes: Holes,
+    others: Iterable[Feature],
+    ends: tuple[float, float],
+    places: "Callable[[Drilled], Places]",
+) -> bool:
+    """Whether other cuts hold all these places of each hole, which lie between two
+    depths of it."""
+    import numpy as np
+
+    cuts = [(cut, box_of(cut)) for other in others for cut in cuts_of(other)]
+    for hole in cuts_of(holes):
+        if not isinstance(hole, Drilled):
+            continue
+        (x0, y0, z0), (x1, y1, z1) = (hole.frame.at(*hole.at, end) for end in ends)
+        low, high = (
+            (min(x0, x1), min(y0, y1), min(z0, z1)),
+            (max(x0, x1), max(y0, y1), max(z0, z1)),
+        )
+        met = [cut for cut, box in cuts if not _apart((low, high), box, 0.0)]
+        if not met:
+            return False
+        there = places(hole)
+        if not np.any([holds(cut, there) for cut in met], axis=0).all():
+            return False
+    return True
 
 
 def in_metal(
