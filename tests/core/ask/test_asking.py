@@ -111,6 +111,10 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("compound for a 2 mm thread", "pitch", "compound", 1.4096),
     ("leave 0.5 for a 16 reamer", "ream-drill", "", None),
     ("key of a 30 hub", "keyway", "", None),
+    ("how many turns for m8 15 deep", "drill-depth", "turns", 12),
+    ("how much does an m8 8.8 bolt hold", "screw-torque", "", None),
+    # an eccentric of 2.5 mm, of which the jaws are three
+    ("eccentric 2.5 in 3 jaw 40 work", "eccentric-packing", "indicator", 5),
     # 0.640327 of 2.54, by the cosine of 27 degrees
     ("compound infeed 10 tpi bsw", "pitch", "compound", 1.8254),
     ("passes m10 plunge", "thread-passes", "compound_total", 0.9202),

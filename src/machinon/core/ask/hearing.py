@@ -450,7 +450,7 @@ def _after_in(text: str, match: re.Match[str]) -> str:
         # one in the other: 19.98 in 20.02
         return "mm" if largest > MOST_INCHES else "within"
     if (held := _HELD.match(rest)) and "/" not in match.group():
-        if largest % 1 and held.group().lower().startswith("the "):
+        if largest % 1 and re.search("^the|jaw", held.group(), re.IGNORECASE):
             return "mm"  # 2.5 in the 3 jaw
         if not largest % 1:
             return "mm" if largest > MOST_UNCLEAR else "unclear"

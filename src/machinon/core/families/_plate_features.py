@@ -43,14 +43,8 @@ from machinon.core.threads.screws import cap_screw
 
 # of a block, in the order that they are cut from
 FACES: tuple[BlockFace, ...] = ("top", "bottom", "front", "back", "left", "right")
-FLOORED = (
-    "slot",
-    "pocket",
-    "rebate",
-    "dovetail",
-    "tee",
-    "bore",
-)  # with a floor to drill in
+# with a floor to drill in
+FLOORED = ("slot", "pocket", "rebate", "dovetail", "tee", "bore")
 
 
 def parts_of(s: Values, *kinds: str) -> list[str]:

@@ -150,8 +150,8 @@ def _land_round(s: Values, axis: Axis, name: str) -> tuple[float, float]:
     bored = [
         float(s[f"{bore}.diameter"])
         for bore in axis.of("bore")
-        if s[f"{bore}.end"] == side
-        and (axis.inside(s, bore)[3] or s[f"{bore}.depth"] > down)
+        if axis.inside(s, bore)[3]
+        or (s[f"{bore}.end"] == side and s[f"{bore}.depth"] > down)
     ]
     if kind_of(ledge) == "bore":
         return max(bored, default=0.0), float(s[f"{ledge}.diameter"])

@@ -441,8 +441,11 @@ def _eccentric(s: Said) -> Inputs | None:
     throw = s.behind(*thrown) or s.near(*thrown) or s.size()
     throw, bar, wide = s.alike(throw, s.size(), wide)
     s.has("jaw", "bar", "round", "three", "chuck", "diameter", "under", "face", "off")
-    if not (throw and bar):
+    s.has("work")
+    if not throw:
         return None
+    if not bar:
+        return {"throw": throw}
     if s.mm(throw) > s.mm(bar):
         throw, bar = bar, throw
     return {"throw": throw, "diameter": bar, **({"jaw": wide} if wide else {})}

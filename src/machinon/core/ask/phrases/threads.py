@@ -190,6 +190,8 @@ def _torque(s: Said) -> Inputs | None:
     asks = s.has("torque", "tighten", "preload", "clamp", "proof")
     force = next((s.near(n, kinds=_BARE) + n for n in ("kn", "n") if s.hears(n)), "")
     asks = asks or (s.hears("how") and s.has("tight"))
+    graded = any(part.text in GRADES for part in s.parts)
+    asks = asks or (graded and s.has("bolt", "screw", "strength", "strong", "hold"))
     if not thread or not (asks or torque) or s.hears("bearing", "bearings"):
         return None
     s.has("screw", "bolt", "nut", "force", "load", "at", "nm")
@@ -448,10 +450,13 @@ def _through_a_nut(s: Said, screw: str) -> Inputs:
 @phrase("drill-depth", "drill depth m8 16 deep")
 def _blind(s: Said) -> Inputs | None:
     thread = thread_said(s)
-    if not thread or not s.has("drill", "blind", "hole") or not s.has("depth"):
+    turns = s.has("turn") and s.hears("depth", "deep")  # of the tap, 15 deep
+    if not thread or not (s.has("drill", "blind", "hole") or turns):
+        return None
+    if not s.has("depth"):
         return None
     depth = s.size() or s.screw_length
-    s.has("should")
+    s.has("should", "tap", "how", "many", "for")
     if not depth:
         return None
     for tap in ("taper", "plug", "bottoming"):

@@ -238,7 +238,8 @@ def _identify(t: Teller) -> str:
 def _drill_depth(t: Teller) -> str:
     return (
         f"Drill {t.both('full_depth', 0.1)} to the shoulder, "
-        f"{t.size('tip_depth', 0.1)} to the point"
+        f"{t.size('tip_depth', 0.1)} to the point; "
+        f"{round(t['turns'], 1):g} turns of the tap"
     )
 
 
