@@ -83,6 +83,22 @@ class Jigs(unittest.TestCase):
         )
         self.assertEqual((seat.diameter, seat.end - seat.start), (60.2, 4.0))
 
+    def test_holes_of_a_recess_have_a_disc_that_goes_into_it(self):
+        """A recess of 70: the jig is 0.2 less. On a plate, holes below the face have
+        none: a jig lies on that."""
+        disc = body(
+            "turned-piece", parts="step bore ring", step1_diameter="100",
+            bore1_diameter="70", bore1_depth="8", bore1_end="right", ring1_end="right",
+            ring1_circle="55",
+        )  # fmt: skip
+        jig = drill_jig(disc)
+        self.assertAlmostEqual(jig.stock.diameter, 69.8)
+        self.assertEqual([f.name for f in jig.features], ["ring1"])
+        low = body("plate-block", parts="slot row", slot1_face="top",
+                   slot1_width="20", row1_from_front="30")  # fmt: skip
+        with self.assertRaises(MachinonError):
+            drill_jig(low)
+
     def test_it_is_a_closed_solid_with_a_guide_for_every_hole(self):
         """A disc of 145 with holes for three M8: guides of 3.1 through 8."""
         for piece in (body("back-plate"), self.uneven("top")):

@@ -4,6 +4,7 @@ The jig is printed or milled, laid on the face and drilled through. It seats by 
 round the face, or over what stands up from a turned one (a spigot, a boss).
 """
 
+import math
 from collections.abc import Iterable
 
 from machinon.core.errors import MachinonError
@@ -61,10 +62,13 @@ def drill_jig(body: Body) -> Body:
 
     Seen with its seat towards one, so that it lies on the face when turned over.
     """
-    holes = [f for f in body.features if isinstance(f, Holes) and not f.lean]
     faces = _faces_with_holes(body)
+    every = [f for f in body.features if isinstance(f, Holes)]
+    holes = [it for it in every if not it.lean and not it.sunk]
     if not holes:
-        raise MachinonError("A jig guides only holes that are square to their face.")
+        raise MachinonError(
+            "A jig guides only holes that are square to their face, and begin in it."
+        )
     face = max(faces, key=lambda f: sum(len(h.points) for h in holes if h.face == f))
     here = [holes for holes in holes if holes.face == face]
     # turned over: what is kept as seen through the piece stays as it is
@@ -85,26 +89,32 @@ def drill_jig(body: Body) -> Body:
 
 
 def _round_jig(body: Body, face: BlockFace, here: list[Holes], way: float) -> Body:
-    """A disc over what stands up from the face, or with a rim round it."""
+    """A disc over what stands up from the face, in the recess that it is the floor of,
+    or with a rim round it."""
     level = here[0].level
+    here = [holes for holes in here if holes.level == level]
     out = 1.0 if face == "right" else -1.0
     beyond = [
         2 * r for ring in body.rings() for z, r in ring if (z - level) * out > 1e-6
     ]
     around = 2 * body.radii(level - out * 1e-3)[1]
-    seat: Feature
+    circle = 2 * max(math.hypot(*point) for holes in here for point in holes.points)
+    within = [wide for wide in beyond if wide < circle]
+    wall = min((wide for wide in beyond if wide > circle), default=around + PLAY)
+    seats: tuple[Feature, ...] = ()
+    if within:
+        seats = (Bore("seat", 0.0, PLATE, max(within) + PLAY),)
     if beyond:
-        seat = Bore("seat", 0.0, PLATE, max(beyond) + PLAY)
-        stock = Round(around, 0.0, PLATE)
+        stock = Round(wall - PLAY, 0.0, PLATE)
     else:
         top = PLATE + RIM
-        seat = Bore("seat", PLATE, top, around + PLAY, opens="right")
+        seats = (Bore("seat", PLATE, top, around + PLAY, opens="right"),)
         stock = Round(around + PLAY + 2 * RIM, 0.0, top)
     guides = tuple(
         _guides(holes, [(way * x, y) for x, y in holes.points], stock.end, None)
         for holes in here
     )
-    return Body(stock, (seat, *guides))
+    return Body(stock, (*seats, *guides))
 
 
 def _guides(
