@@ -74,14 +74,14 @@ def _screws_in(
             seat = feature.level, math.hypot(*feature.points[0])
             yield from _with_head(seat, into, hardware, head, grip)
         elif feature.face in ("top", "bottom") and hole.bore_depth:
-            up, high = feature.face == "top", feature.block[2]
+            up, high = feature.face == "top", feature.block[2] - feature.sunk
             into = (0.0, -1.0 if up else 1.0)
             # as far as it is in the block: there is no room in the strip for the rest
             within = replace(
                 hardware, length=min(hardware.length, high - hole.bore_depth)
             )
             for x in sorted({round(x, 6) for x, _ in feature.points}):
-                seat = x, high if up else 0.0
+                seat = x, high if up else feature.sunk
                 yield from _with_head(seat, into, within, head, grip)
 
 

@@ -318,6 +318,8 @@ def _each_hole(
         on_face, shown = places[n]
         if lap.key == "spot":
             point, note = _spotted(step, _over(holes))
+            if holes.sunk:
+                note = f"{note} It touches {holes.sunk:g} mm under the face."
             lines.append(WorkLine(key, head, (*shown, point), note, on_face))
             continue
         deep = _deep(step, holes.hole, holes.reach + _over(holes), lap.drill)
