@@ -43,6 +43,7 @@ from machinon.core.threads.screws import cap_screw
 
 # of a block, in the order that they are cut from
 FACES: tuple[BlockFace, ...] = ("top", "bottom", "front", "back", "left", "right")
+LEVEL = 1e-6  # mm: as deep as the metal
 # with a floor to drill in
 FLOORED = ("slot", "pocket", "rebate", "dovetail", "tee", "bore")
 
@@ -237,6 +238,9 @@ def feature_of_part(s: Values, name: str) -> Feature:
     sunk = floor_under(s, name)[1]
     if sunk:
         feature = replace(feature, sunk=sunk, through=feature.through - sunk)
+    if feature.hole.depth and feature.hole.depth >= feature.reach - LEVEL:
+        through = replace(feature.hole, depth=None, thread_depth=0.0)
+        feature = replace(feature, hole=through)
     if kind_of(name) != "bore" and feature.hole.depth is None and not feature.lean:
         feature = replace(feature, through=_far_end(s, feature))
     if feature.hole.thread and feature.hole.depth:
