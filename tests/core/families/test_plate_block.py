@@ -246,13 +246,16 @@ class PlateBlocks(unittest.TestCase):
         says = made.body.feature("hole1").hole.says()
         self.assertEqual(says, "M10 × 1.5 × 15.5 deep, drill 8.5 × 20 deep")
 
-    def test_a_hole_as_deep_as_the_block_goes_through(self):
+    def test_what_is_as_deep_as_the_block_goes_through(self):
         for deep, through in (("29", False), ("30", True), ("35", True)):
             made = block("hole", hole1_kind="tapped", hole1_depth=deep)
             hole = made.body.feature("hole1").hole
             self.assertEqual(hole.depth is None, through)
             self.assertEqual(hole.threaded(30) == 30, through)
             self.assertEqual("hole1-floor" in failed(made), not through)
+            window = block("pocket", pocket1_depth=deep)
+            self.assertEqual(window.body.feature("pocket1").depth is None, through)
+            self.assertEqual("pocket1-floor" in failed(window), not through)
 
     def test_a_thread_that_ends_at_a_slot_goes_all_the_way(self):
         """M8 × 1.25 in a lip of 10, above a slot of 12 and one of 4 that has no room

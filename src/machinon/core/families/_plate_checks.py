@@ -524,9 +524,9 @@ def _pocket_checks(s: Values, name: str) -> Iterable[Check]:
         f"Half the width of {spoken(name)} for the cutter in its corners",
     )
     if radius := s[f"{name}.radius"]:
-        cuts = s[f"{name}.depth"] or deep
+        cuts = min(s[f"{name}.depth"] or deep, deep)
         yield _reach_check(name, 2 * radius, cuts, f"the corners of {spoken(name)}")
-    if s[f"{name}.depth"]:
+    if 0 < s[f"{name}.depth"] < deep:
         yield at_least(
             f"{name}-floor",
             name,

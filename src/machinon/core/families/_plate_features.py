@@ -338,7 +338,8 @@ def _alone(s: Values, name: str) -> Feature:
         case "pocket":
             x, y = size("from_side"), size("from_front")
             far = x + size("length"), y + size("width")
-            floor = size("depth") or None
+            blind = 0 < size("depth") < face_of(s, face)[2]
+            floor = size("depth") if blind else None
             return Pocket(name, face, block, (x, y), far, size("radius"), floor)
         case "vee":
             wide = size("width")
