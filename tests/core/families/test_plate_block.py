@@ -312,6 +312,16 @@ class PlateBlocks(unittest.TestCase):
         self.assertEqual({it.says.split(",")[0] for it in made.hardware},
                          {"1 × cap screw M6 × 16"})  # fmt: skip
 
+    def test_a_pattern_on_two_levels_is_to_be_two_patterns(self):
+        """Three holes along a block: a slot along it has all of them in it, one across
+        its middle only the second."""
+        for runs, at, told in (("along", "30", False), ("across", "50", True)):
+            made = block(
+                "row slot", row1_screw="M5", row1_from_side="10", row1_from_front="30",
+                slot1_face="top", slot1_runs=runs, slot1_at=at, slot1_width="12",
+            )  # fmt: skip
+            self.assertEqual("row1-level" in failed(made), told)
+
     def test_a_ring_stands_on_the_ledge_of_a_counterbore(self):
         """Holes of 4.2 on a circle of 55 about a bore of 40: 27.5 − 2.1 − 20."""
         made = block(

@@ -10,6 +10,7 @@ from machinon.core.families._plate_features import (
     dovetail_of,
     face_of,
     feature_of_part,
+    floor_of_some,
     floor_under,
     holes_of_part,
     in_t_nuts,
@@ -173,6 +174,10 @@ def _holes_checks(s: Values, name: str) -> Iterable[Check]:
         )
     yield from _clear_checks(s, name)
     yield from _wall_checks(s, name)
+    if lower := floor_of_some(s, name):
+        says = f"Some of {said} begin on the floor of {spoken(lower)}, others in the "
+        says += "face: make two patterns of them, each counts from where it begins."
+        yield Check(f"{name}-level", name, False, says, grave=False)
     if hole.bore:
         yield at_least(
             f"{name}-seat",

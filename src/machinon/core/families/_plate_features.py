@@ -285,6 +285,22 @@ def floor_under(s: Values, name: str) -> tuple[str, float]:
     return found
 
 
+def floor_of_some(s: Values, name: str) -> str:
+    """The part on whose floor some holes of a part begin while others begin in the
+    face; empty where there is none."""
+    holes = _alone(s, name)
+    assert isinstance(holes, Holes)
+    if holes.lean or holes.many < 2 or floor_under(s, name)[0]:
+        return ""
+    for part in parts_of(s, *FLOORED):
+        if s[f"{part}.face"] == holes.face:
+            cut = _alone(s, part)
+            floors = [it for it in _floors(cut) if 0 < it < holes.through]
+            if any(lies_in(holes, cut, 0.0, floor, some=True) for floor in floors):
+                return part
+    return ""
+
+
 def _floors(cut: Feature) -> Iterator[float]:
     """How far below its face the floors of a cut are, mm."""
     if isinstance(cut, Holes):  # a bore

@@ -109,7 +109,7 @@ def opens(holes: Holes, start: float, past: float, others: tuple[Feature, ...]) 
 
     depths = start + np.linspace(HAIR, past, ALONG)
     ends = start + HAIR, start + past
-    return _held(holes, others, ends, lambda hole: _axis(hole, depths))
+    return all(_held(holes, others, ends, lambda hole: _axis(hole, depths)))
 
 
 @lru_cache(maxsize=KEPT)
@@ -131,14 +131,17 @@ def metal_between(holes: Holes, other: Feature) -> tuple[float, float]:
 
 
 @lru_cache(maxsize=KEPT)
-def lies_in(holes: Holes, other: Feature, start: float, end: float) -> bool:
-    """Whether the whole of each of these holes lies in what another feature takes, from
-    one depth to another, mm."""
+def lies_in(
+    holes: Holes, other: Feature, start: float, end: float, some: bool = False
+) -> bool:
+    """Whether the whole of each of these holes, or of some, lies in what another
+    feature takes, from one depth to another, mm."""
     import numpy as np
 
     turns = np.arange(AROUND) * math.tau / AROUND
     ends = start + HAIR, end - HAIR
-    return _held(holes, [other], ends, lambda it: _skin(it, np.array(ends), turns))
+    held = _held(holes, [other], ends, lambda it: _skin(it, np.array(ends), turns))
+    return any(held) if some else all(held)
 
 
 def _held(
@@ -146,7 +149,7 @@ def _held(
     others: Iterable[Feature],
     ends: tuple[float, float],
     places: "Callable[[Drilled], Places]",
-) -> bool:
+) -> Iterator[bool]:
     """Whether other cuts hold all these places of each hole, which lie between two
     depths of it."""
     import numpy as np
@@ -156,17 +159,14 @@ def _held(
         if not isinstance(hole, Drilled):
             continue
         (x0, y0, z0), (x1, y1, z1) = (hole.frame.at(*hole.at, end) for end in ends)
-        low, high = (
-            (min(x0, x1), min(y0, y1), min(z0, z1)),
-            (max(x0, x1), max(y0, y1), max(z0, z1)),
-        )
+        low = min(x0, x1), min(y0, y1), min(z0, z1)
+        high = max(x0, x1), max(y0, y1), max(z0, z1)
         met = [cut for cut, box in cuts if not _apart((low, high), box, 0.0)]
         if not met:
-            return False
+            yield False
+            continue
         there = places(hole)
-        if not np.any([holds(cut, there) for cut in met], axis=0).all():
-            return False
-    return True
+        yield bool(np.any([holds(cut, there) for cut in met], axis=0).all())
 
 
 def in_metal(
