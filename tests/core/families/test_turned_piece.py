@@ -466,6 +466,25 @@ class TurnedPieces(unittest.TestCase):
         said = [made.values["bore1.floor"] for made in floors]
         self.assertEqual(said, ["drilled", "flat", "flat", "drilled"])
 
+    def test_a_bearing_housing_is_bored_out_of_its_bore(self):
+        """Recesses of 32 by 9 at both ends of a bore: out of 24 they are bored at once,
+        into 12 a drill of 25 goes, no other before it. The groove for a circlip is
+        cut after the recess that it is in, from the left."""
+        disc = {f"step{n}_diameter": "60" for n in (1, 2, 3)}
+        ends = {"bore2_end": "right", "bore3_end": "left", "bore1_depth": "0"}
+        ends |= {f"bore{n}_{key}": size for n in (2, 3)
+                 for key, size in (("diameter", "32"), ("depth", "9"))}  # fmt: skip
+        groove = {"undercut1_from_end": "2", "undercut1_width": "1.3",
+                  "undercut1_diameter": "33.7"}  # fmt: skip
+        for wide, drills in (("24", []), ("12", [(25,), (25,)])):
+            made = turned("bore bore bore undercut", bore1_diameter=wide, **disc,
+                          **ends, **groove)  # fmt: skip
+            steps = [step for up in route_told(made) for step in up.steps]
+            opened = [step.drills for step in steps if step.operation == "drill"]
+            self.assertEqual(opened[1:], drills)
+            cut = [step.key for step in steps]
+            self.assertGreater(cut.index("groove-undercut1"), cut.index("bore-bore3"))
+
     def test_holes_round_a_hub_begin_on_its_flange(self):
         """Heads of 10 on 66, round a hub of 40 by 20, in a flange of 90 by 12: half of
         90 − 66 − 10 or of 66 − 40 − 10, and 12 go through."""

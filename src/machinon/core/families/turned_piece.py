@@ -186,13 +186,30 @@ def _opened_to(s: Values, name: str) -> float:
     return s[f"{name}.diameter"] if bore else bore_for(str(s[f"{name}.thread"]))
 
 
+def _undercut_from(s: Values, axis: Axis, name: str) -> Side:
+    """The end that a groove inside is cut from: that of the widest bore that ends
+    behind it, else the nearer one."""
+    first = float(s[f"{name}.from_end"])
+    last = first + float(s[f"{name}.width"])
+    found: list[tuple[float, Side]] = []
+    for hole in (*axis.of("bore"), *axis.of("nut")):
+        side, start, stop, through = axis.inside(s, hole)
+        if not through and start - AT_MOUTH < first and last < stop + AT_MOUTH:
+            found.append((_opened_to(s, hole), side))
+    if found:
+        return max(found)[1]
+    return "left" if first + last < axis.length else "right"
+
+
 def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
     """Everything that is cut from one end, in its order."""
     title = "" if side == axis.first else "Face to length"
     steps = [Step("face", (f"{side}_end",), title=title)]
 
     def here(kind: str) -> list[str]:
-        if kind in ("groove", "undercut", "knurl"):
+        if kind == "undercut":
+            return [n for n in axis.of(kind) if _undercut_from(s, axis, n) == side]
+        if kind in ("groove", "knurl"):
             return [
                 n for n in axis.of(kind) if axis.side_of(s[f"{n}.from_end"]) == side
             ]

@@ -43,6 +43,7 @@ from machinon.core.threads.drill_steps import ladder
 THIN = 0.01  # mm: what is thinner has no speed, as where cuts leave nothing
 PARTED = 25.0  # mm deep: more of it jams the blade; shop rule
 SAWN_OFF = 1.5  # mm that a saw leaves to be faced
+NEARLY = 1.25  # of a hole that is there: so wide it is bored at once; shop rule
 BORED_OUT = 6.0  # mm: a hole no wider than the stock's by this is bored at once
 
 
@@ -247,8 +248,9 @@ def _not_in_stock(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, .
 
 
 def _drilled_once(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, ...]:
-    """The holdings without the drills that find their hole as wide and as deep: a bore
-    round the mouth of a deeper hole is opened by that one's drill."""
+    """The holdings without the drills that find their hole as wide and as deep, or
+    nearly so where a bar opens it: a bore round the mouth of a deeper hole is opened by
+    that one's drill."""
     inch = made.values["inch"]
     opened: list[tuple[float, float, float]] = []
 
@@ -258,8 +260,9 @@ def _drilled_once(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, .
             return True
         drilled = step.operation == "drill"
         wide = drill_of(step, first, inch) if drilled else drilled_width(first)
+        nearly = NEARLY if step.leaves else 1.0
         there = any(
-            start <= first.start and first.end <= end and wide <= hole
+            start <= first.start and first.end <= end and wide <= nearly * hole
             for start, end, hole in opened
         )
         opened.append((first.start, first.end, wide))
@@ -397,8 +400,14 @@ def _drills(drill: float, feature: Feature | None, before: Body) -> tuple[float,
 
 
 def _open(feature: Feature | None, before: Body) -> float:
-    """The hole that a drill finds where it starts, mm: one along the axis."""
-    return before.hollow if before.turns and hole_of(feature) is None else 0.0
+    """The hole that a drill finds all the way, mm: one along the axis."""
+    if not before.turns or hole_of(feature) is not None:
+        return 0.0
+    if not isinstance(feature, Bore | NutThread):
+        return before.hollow
+    first, last = feature.drilled
+    places = first + BESIDE, (first + last) / 2, last - BESIDE
+    return max(before.hollow, 2 * min(before.radii(z)[0] for z in places))
 
 
 def _is(made: Made, name: str) -> bool:

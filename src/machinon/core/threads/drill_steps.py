@@ -16,6 +16,7 @@ from machinon.core.threads.tapping import (
 )
 
 PILOTED = 8.0  # mm: beyond it a drill wants a hole to follow
+ALIKE = 1.1  # of a hole that is there: a drill no wider has nothing to do
 SAWN = 25.0  # mm: a wider hole is sawn or bored rather than drilled
 
 
@@ -42,7 +43,7 @@ def ladder(
         if known and not under:
             break
         found.insert(0, under[-1] if known else drill_under(half, inch))
-    return tuple(stage for stage in found if stage > there or stage == drill)
+    return tuple(stage for stage in found if stage > ALIKE * there or stage == drill)
 
 
 @reckoning(
