@@ -154,7 +154,10 @@ class WhatIsMade(QWidget):
         """The cards that what is typed speaks of, what it says best first, and the last
         one; where it speaks of none, those that are nearest, that one and the free
         pieces."""
-        by_words = self._looked_up()
+        return self._cards(self._looked_up())
+
+    def _cards(self, by_words: Found) -> list[WhatCard]:
+        """What was looked up, as cards, with those that stand beside it."""
         others = [card for key, card in self.cards.items() if key == "other"]
         found = [*(self.cards[key] for key in by_words.keys), *others]
         if by_words.named:
@@ -176,7 +179,8 @@ class WhatIsMade(QWidget):
         return begun(text)
 
     def _show_found(self) -> None:
-        found, by_words = self.found, self._looked_up()
+        by_words = self._looked_up()
+        found = self._cards(by_words)
         for card in self.cards.values():
             self.grid.removeWidget(card)
             card.setVisible(card in found)

@@ -49,17 +49,8 @@ _MEASURES = frozenset(
     (
         *("width", "length", "depth", "height", "thickness", "diameter", "bore"),
         *("outside", "inside", "overhang", "stickout", "feed", "interference", "tight"),
-        *(
-            "chord",
-            "sagitta",
-            "cord",
-            "rise",
-            "radius",
-            "kerf",
-            "large",
-            "small",
-            "span",
-        ),
+        *("chord", "sagitta", "cord", "rise", "radius", "kerf", "large", "small"),
+        "span",
         *("neck", "mouth", "tip", "circle", "stick-out", "pitch", "rim"),
         *("out", "runout", "run-out", "swing"),
     )

@@ -83,7 +83,7 @@ def _half(holes: Holes) -> float:
 def _half_beside(s: Values, holes: Holes, other: Holes) -> float:
     """Half of what a mouth is long; of a bore, on whose floor the other holes begin,
     half of what goes on below that."""
-    if floor_under(s, other.name)[0] != holes.name:
+    if not other.sunk or floor_under(s, other.name)[0] != holes.name:
         return _half(holes)
     on_ledge = holes.hole.depth is None or other.sunk < holes.hole.depth
     return holes.hole.diameter / 2 if on_ledge else -math.inf

@@ -267,22 +267,22 @@ def floor_under(s: Values, name: str) -> tuple[str, float]:
     cut from another face before, and how deep that is, mm; none and 0 where they begin
     in the face. A bore is the zero of much else, and counted from the face; so are
     holes that lean."""
-    found, holes = ("", 0.0), _alone(s, name)
+    holes = _alone(s, name)
     assert isinstance(holes, Holes)
     if kind_of(name) == "bore" or holes.lean:
-        return found
-    for part in parts_of(s, *FLOORED):
-        cut, face = _alone(s, part), s[f"{part}.face"]
-        if face == holes.face:
-            for floor in _floors(cut):
-                within = found[1] < floor < holes.through
-                if within and lies_in(holes, cut, 0.0, floor):
-                    found = part, floor
-        elif face in FACES[: FACES.index(holes.face)]:
-            begins = metal_between(holes, cut)[0]
-            if begins > found[1]:
-                found = part, begins
-    return found
+        return "", 0.0
+    found = [
+        (part, floor)
+        for part, cut, floor in _floors_under(s, holes)
+        if lies_in(holes, cut, 0.0, floor)
+    ]
+    found += [
+        (part, metal_between(holes, _alone(s, part))[0])
+        for part in parts_of(s, *FLOORED)
+        if s[f"{part}.face"] in FACES[: FACES.index(holes.face)]
+    ]
+    part, deep = max(found, key=lambda it: it[1], default=("", 0.0))
+    return (part, deep) if deep else ("", 0.0)
 
 
 def floor_of_some(s: Values, name: str) -> str:
@@ -292,13 +292,24 @@ def floor_of_some(s: Values, name: str) -> str:
     assert isinstance(holes, Holes)
     if holes.lean or holes.many < 2 or floor_under(s, name)[0]:
         return ""
+    return next(
+        (
+            part
+            for part, cut, floor in _floors_under(s, holes)
+            if lies_in(holes, cut, 0.0, floor, some=True)
+        ),
+        "",
+    )
+
+
+def _floors_under(s: Values, holes: Holes) -> Iterator[tuple[str, Feature, float]]:
+    """The floors that are cut from the face of holes: the part, its cut, how deep."""
     for part in parts_of(s, *FLOORED):
         if s[f"{part}.face"] == holes.face:
             cut = _alone(s, part)
-            floors = [it for it in _floors(cut) if 0 < it < holes.through]
-            if any(lies_in(holes, cut, 0.0, floor, some=True) for floor in floors):
-                return part
-    return ""
+            for floor in _floors(cut):
+                if 0 < floor < holes.through:
+                    yield part, cut, floor
 
 
 def _floors(cut: Feature) -> Iterator[float]:

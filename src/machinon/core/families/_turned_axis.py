@@ -174,12 +174,12 @@ class Axis:
         near = [z + off for z in inner for off in (-1e-6, 1e-6)]
         return min(self.round_at(z) for z in (*ends, *near))
 
-    def thick_at(self, side: Side, inside: float) -> float:
-        """How far from an end the first metal goes that is wider than that: a hole
-        through a flange ends behind it."""
+    def thick_at(self, side: Side, inside: float, whole: bool = False) -> float:
+        """How far from an end the first metal goes that is wider than that, or whole at
+        both its ends: a hole through a flange ends behind it."""
         deep, met = 0.0, False
-        for _, long, wide in self._from_end(side):
-            if wide > inside + 1e-6:
+        for _, long, narrow, wide in self._from_end(side):
+            if (narrow if whole else wide) > inside + 1e-6:
                 met = True
             elif met:
                 break
@@ -190,19 +190,20 @@ class Axis:
         """The first step from an end that is wider than that, and how far its shoulder
         is from there, mm; none and 0 where it is at the end, or none is so wide."""
         deep = 0.0
-        for name, long, wide in self._from_end(side):
+        for name, long, _, wide in self._from_end(side):
             if wide > inside + 1e-6:
                 return (name, deep) if deep else ("", 0.0)
             deep += long
         return "", 0.0
 
-    def _from_end(self, side: Side) -> Iterator[tuple[str, float, float]]:
-        """Each step from an end on: its name, how long it is and how wide."""
+    def _from_end(self, side: Side) -> Iterator[tuple[str, float, float, float]]:
+        """Each step from an end on: its name, how long it is, how wide at its narrower
+        end and where it is widest."""
         way = 1 if side == "left" else -1
-        for (name, start, stop, *_), wide in zip(
+        for (name, start, stop, a, b), wide in zip(
             self.steps[::way], self.widths[::way], strict=True
         ):
-            yield name, stop - start, wide
+            yield name, stop - start, min(a, b), wide
 
     def side_of(self, z: float) -> Side:
         """The end from which a station is cut: beyond the largest step or before it."""

@@ -130,7 +130,8 @@ def _outside_checks(s: Values, axis: Axis) -> Iterable[Check]:
             f"Metal between the holes of {spoken(name)} and the edges of their face",
         )
         yield from _beside_steps(s, axis, name, hole.widest / 2)
-        thick = _thick_at(axis, side, circle) - ledge_under(s, axis, name)[1]
+        thick = axis.thick_at(side, circle, whole=True)
+        thick -= ledge_under(s, axis, name)[1]
         if hole.depth is not None and hole.depth < thick:
             yield at_least(
                 f"{name}-floor",
@@ -178,19 +179,6 @@ def _land_beside(s: Values, axis: Axis, name: str) -> float | None:
                 falls.append(groove.start if way > 0 else groove.end)
         lands += [way * (z - edge) for z in falls if way * (z - edge) > 1e-6]
     return min(lands, default=None)
-
-
-def _thick_at(axis: Axis, side: Side, circle: float) -> float:
-    """How far from an end the first metal goes that holes on a circle are in, mm."""
-    thick, met = 0.0, False
-    steps = axis.steps if side == "left" else axis.steps[::-1]
-    for _, start, stop, left, right in steps:
-        if min(left, right) > circle:
-            met = True
-        elif met:
-            break
-        thick += stop - start
-    return thick
 
 
 def _beside_steps(s: Values, axis: Axis, name: str, half: float) -> Iterable[Check]:

@@ -244,6 +244,8 @@ class Holes(Feature, frozen=True):
     def frame(self) -> Frame:
         if self.block is not None:
             face = block_face(self.face, *self.block)
+            if not self.sunk:
+                return face
             at = face.at(0.0, 0.0, self.sunk)
             return msgspec.structs.replace(face, origin=at)
         return end_of(self.level, self.face == "left")

@@ -100,12 +100,12 @@ def _round_jig(body: Body, face: BlockFace, here: list[Holes], way: float) -> Bo
     around = 2 * body.radii(level - out * 1e-3)[1]
     circle = 2 * max(math.hypot(*point) for holes in here for point in holes.points)
     within = [wide for wide in beyond if wide < circle]
-    wall = min((wide for wide in beyond if wide > circle), default=around + PLAY)
+    walls = [wide for wide in beyond if wide > circle]
     seats: tuple[Feature, ...] = ()
     if within:
         seats = (Bore("seat", 0.0, PLATE, max(within) + PLAY),)
     if beyond:
-        stock = Round(wall - PLAY, 0.0, PLATE)
+        stock = Round(min(walls) - PLAY if walls else around, 0.0, PLATE)
     else:
         top = PLATE + RIM
         seats = (Bore("seat", PLATE, top, around + PLAY, opens="right"),)

@@ -89,6 +89,12 @@ def in_process(
         yield holding, found
 
 
+def beyond_drill(hole: Bore | NutThread, body: Body) -> list[float]:
+    """The stations just beyond a drill's travel that lie inside of a piece."""
+    (first, last), (low, high) = hole.drilled, body.ends
+    return [z for z in (first - BESIDE, last + BESIDE) if low < z < high]
+
+
 def _finished(made: Made, step: Step) -> set[str]:
     """The holes that a step makes more than drilled: their thread, or what else they
     are for."""

@@ -36,7 +36,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import plain
 from machinon.core.route.drills import LADDER, bored_to, hole_of
-from machinon.core.route.in_process import BESIDE
+from machinon.core.route.in_process import BESIDE, beyond_drill
 from machinon.core.route.operations import (
     BY_HAND,
     NAMED,
@@ -81,9 +81,7 @@ def _is_blind(feature: Feature | None, made: Body, before: Body) -> bool:
         return hole.depth is not None
     if not isinstance(feature, Bore | NutThread) or not made.turns:
         return getattr(feature, "pointed", False)
-    (first, last), (low, high) = feature.drilled, made.ends
-    beyond = (z for z in (first - BESIDE, last + BESIDE) if low < z < high)
-    return any(before.radii(z)[0] == 0 for z in beyond)
+    return any(before.radii(z)[0] == 0 for z in beyond_drill(feature, made))
 
 
 def _many(feature: Feature) -> int:

@@ -1,7 +1,7 @@
 """The route of a piece step by step: what is cut, by which tool, drill and speed."""
 
 import functools
-from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
 from typing import Any
 
 from msgspec import Struct
@@ -30,7 +30,13 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.drills import drill_of, drilled_width, hole_of
-from machinon.core.route.in_process import BESIDE, Standing, gone_past, in_process
+from machinon.core.route.in_process import (
+    BESIDE,
+    Standing,
+    beyond_drill,
+    gone_past,
+    in_process,
+)
 from machinon.core.route.operations import BY_HAND, END_MILL, OPERATIONS, cutter_of
 from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.route.own_steps import with_own
@@ -241,10 +247,7 @@ def _not_in_stock(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, .
         spares = BORED_OUT if step.leaves else 0.0
         return drill_of(step, first, made.values["inch"]) > bore + spares
 
-    return tuple(
-        replace(holding, steps=tuple(filter(left, holding.steps)))
-        for holding in holdings
-    )
+    return _with_those(holdings, left)
 
 
 def _drilled_once(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, ...]:
@@ -268,6 +271,13 @@ def _drilled_once(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, .
         opened.append((first.start, first.end, wide))
         return not (drilled and there)
 
+    return _with_those(holdings, left)
+
+
+def _with_those(
+    holdings: Iterable[Holding], left: Callable[[Step], bool]
+) -> tuple[Holding, ...]:
+    """The holdings with those of their steps that are left."""
     return tuple(
         replace(holding, steps=tuple(filter(left, holding.steps)))
         for holding in holdings
@@ -371,12 +381,8 @@ def _floored(body: Body, feature: Feature | None) -> bool:
         return False
     if getattr(feature, "pointed", False):
         return False
-    (first, last), (low, high) = feature.drilled, body.ends
     inside = drilled_width(feature) / 2 - BESIDE
-    return any(
-        low < z < high and body.radii(z)[0] < inside
-        for z in (first - BESIDE, last + BESIDE)
-    )
+    return any(body.radii(z)[0] < inside for z in beyond_drill(feature, body))
 
 
 def _limits(made: Made, step: Step) -> dict[str, tuple[float, float]]:

@@ -177,19 +177,8 @@ def _taper(s: Said) -> Inputs | None:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
-    s.has(
-        "measure",
-        "does",
-        "slope",
-        "gradient",
-        "ratio",
-        "per",
-        "foot",
-        "ft",
-        "tpf",
-        "included",
-        "steep",
-    )
+    s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
+    s.has("measure", "does")
     s.has("dimension", "dimensions", "inches", "attachment", "long", "length", "gauge")
     shank = shank_ends().get(taper_of(taper).name)
     if shank is not None and shank.draw:
