@@ -666,6 +666,12 @@ class Sheets(unittest.TestCase):
                   "bore1.diameter": "18"}  # fmt: skip
         sides = self.thin(make(families()["turned-piece"], sleeve))
         self.assertEqual(sides, {(26.0, 20.0, 26.0, 9.0), (34.0, 20.0, 34.0, 9.0)})
+        # M16 behind a recess of 22 by 10: none in the air
+        nut = {"parts": "step nut bore", "step1.diameter": "40", "step1.length": "40",
+               "nut1.thread": "M16", "nut1.depth": "30",
+               "bore1.diameter": "22", "bore1.depth": "10"}  # fmt: skip
+        crest = self.thin(make(families()["turned-piece"], nut))
+        self.assertEqual(crest, {(10.0, 8.0, 30.0, 8.0)})
 
     def thin(self, made):
         board = Board(500, 500)

@@ -2,8 +2,9 @@
 
 import functools
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
 from msgspec.structs import replace
 
@@ -15,6 +16,10 @@ from machinon.core.piece.solid_cuts import Point
 from machinon.core.piece.turned_features import Ball, EdgeRound, Knurl, NutThread, Screw
 from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Line, Place, Role, Shape
+
+if TYPE_CHECKING:
+    from shapely.geometry import LineString
+    from shapely.geometry.base import BaseGeometry
 
 SHY = 1e-6  # mm from the axis that counts as on it
 LEAST_SEEN = 0.1  # of its width, from where on a hole is seen from the side
@@ -259,7 +264,7 @@ def draw_lines_on(board: Board, body: Body, feature: Feature, place: Place) -> N
     """The lines on the metal that tell a thread, flats, a knurl or slits."""
     match feature:
         case Screw() | NutThread(threaded=True):
-            _thread_lines(board, feature, place)
+            _thread_lines(board, body, feature, place)
         case Flats():
             _flat_lines(board, body, feature, place)
         case Knurl():
@@ -379,13 +384,28 @@ def _inner_edges(body: Body) -> tuple[Point, ...]:
     )
 
 
-def _thread_lines(board: Board, thread: Screw | NutThread, place: Place) -> None:
-    """The thin line of a thread, at a screw's root or a nut's crest; ISO 6410."""
+def _thread_lines(
+    board: Board, body: Body, thread: Screw | NutThread, place: Place
+) -> None:
+    """The thin line of a thread in its metal, at a screw's root or a nut's crest; ISO
+    6410."""
+    from shapely.geometry import LineString
+
     outside = isinstance(thread, Screw)
     r = (thread.of.minor_external if outside else thread.of.major) / 2
-    for side in (1, -1) if outside else (1,):
-        ends = place(thread.start, side * r), place(thread.end, side * r)
-        board.items.append(Line(*ends, "thin", 0.9))
+    line = LineString([(thread.start, r), (thread.end, r)])
+    for (first, _), (last, _) in _parts_in(line, body.region):
+        for side in (r, -r) if outside else (r,):
+            ends = place(first, side), place(last, side)
+            board.items.append(Line(*ends, "thin", 0.9))
+
+
+def _parts_in(line: "LineString", metal: "BaseGeometry") -> Iterator[Sequence[Point]]:
+    """The parts of a straight line that lie in metal: their two ends each."""
+    inside = line.intersection(metal)
+    for part in getattr(inside, "geoms", [inside]):
+        if part.length > SHY:
+            yield list(part.coords)
 
 
 def _tapped_lines(board: Board, body: Body, holes: Feature, place: Place) -> None:
@@ -404,8 +424,5 @@ def _tapped_lines(board: Board, body: Body, holes: Feature, place: Place) -> Non
             at = math.hypot(*holes.points[0]) + side
             out = 1.0 if holes.face == "left" else -1.0
             crest = LineString([(holes.level, at), (holes.level + out * deep, at)])
-        inside = crest.intersection(_metal_cut(body))
-        for part in getattr(inside, "geoms", [inside]):
-            if part.length > SHY:
-                start, end = part.coords
-                board.items.append(Line(place(*start), place(*end), "thin", 0.9))
+        for start, end in _parts_in(crest, _metal_cut(body)):
+            board.items.append(Line(place(*start), place(*end), "thin", 0.9))

@@ -418,6 +418,37 @@ class TurnedPieces(unittest.TestCase):
         (drilled,) = (s for s in first.steps if s.operation == "drill")
         self.assertIn("breaks through", drilled.caution)
 
+    def test_a_thread_ends_where_a_bore_from_the_other_end_is_wider(self):
+        """A jack: M16 through 62, 22 by 15 from below. 47 long: 23.5 turns; its drill
+        goes right through, no shoulder stops it. Of M36 × 2 the page says what is bored
+        for it, 25 to 33.835, and that the tool may run on behind it."""
+        wide = {"step1_diameter": "50", "step3_diameter": "50", "bore1_end": "left",
+                "bore1_depth": "15", "nut1_depth": "0"}  # fmt: skip
+        small = turned("bore nut", bore1_diameter="22", nut1_thread="M16", **wide)
+        self.assertEqual(small.body.feature("nut1").start, 15)
+        first = route_told(small)[0]
+        drill, tap = (s for s in first.steps if s.operation in ("drill", "tap"))
+        turns = work_list(tap).lines[0].figures[-1]
+        self.assertEqual((turns.name, turns.value), ("Turns", 23.5))
+        said = {
+            figure.name for line in work_list(drill).lines for figure in line.figures
+        }
+        self.assertNotIn("To the shoulder", said)
+        # behind a recess it has as many turns less as that is deep, 20 in 30
+        behind = {**wide, "bore1_end": "right", "bore1_depth": "10", "nut1_depth": "30"}
+        made = turned("bore nut", bore1_diameter="22", nut1_thread="M16", **behind)
+        (tap,) = (s for s in route_told(made)[0].steps if s.operation == "tap")
+        self.assertEqual(work_list(tap).lines[0].figures[-1].value, 10)
+        large = turned("bore nut", bore1_diameter="40", nut1_thread="M36x2", **wide)
+        first, last = route_told(large)[:2]
+        bore, thread = (s for s in first.steps if s.operation in ("bore", "thread"))
+        dialled = [line.figures[1].value for line in work_list(bore).lines[1:]]
+        self.assertEqual(sorted(dialled), dialled)
+        self.assertAlmostEqual(dialled[-1], 33.835, 3)
+        self.assertIn("bored wider there later", work_list(thread).lines[0].note)
+        # it is open already where the wider bore begins
+        self.assertEqual(cut_in(last, "drill"), [])
+
     def test_a_hole_through_a_flange_ends_behind_it(self):
         """6 on 48 through a flange of 10, no hub of 30 behind it: to 11.65 by the
         point of 5.5, and not the length of the piece."""

@@ -285,6 +285,36 @@ def bored_already(s: Values, axis: Axis, name: str) -> str | None:
     return max(found, key=lambda bore: found[bore], default=None)
 
 
+def _nut(s: Values, axis: Axis, name: str) -> NutThread:
+    """An inside thread from its end inward, up to where a wider bore from the far end
+    takes its crests; of one right through, from either."""
+    side, start, stop, through = axis.inside(s, name)
+    thread = str(s[f"{name}.thread"])
+    own = bored_already(s, axis, name)
+    nut = NutThread(
+        name,
+        start,
+        stop,
+        thread,
+        float(s[f"{own}.diameter"]) if own else bore_for(thread),
+    )
+    room = 0.0 if through or not is_tapped(nut.of) else RUN_OUT * nut.of.pitch
+    first, last = start, stop  # of its drill
+    if side == "right":
+        first = max(start - room, 0.0)
+    else:
+        last = min(stop + room, axis.length)
+    for bore in axis.of("bore"):
+        mouth, begin, end, all_along = axis.inside(s, bore)
+        wider = float(s[f"{bore}.diameter"]) > nut.of.major and not all_along
+        if wider and (through or mouth != side):
+            start = max(start, end) if mouth == "left" else start
+            stop = min(stop, begin) if mouth == "right" else stop
+    if start >= stop:  # a check says that nothing is left of it
+        return replace(nut, before=nut.start - first, beyond=last - nut.end)
+    return replace(nut, start=start, end=stop, before=start - first, beyond=last - stop)
+
+
 def keyed_bore(s: Values, axis: Axis, name: str) -> tuple[float, float, float]:
     """Start and end of an inside keyway, and its bore: the narrowest that goes through.
     Raises BadInput on `width` where none does."""
@@ -436,17 +466,7 @@ def feature_of_part(s: Values, axis: Axis, name: str) -> Feature:
                 pointed=not through and not flat,
             )
         case "nut":
-            side, start, stop, through = axis.inside(s, name)
-            thread = str(s[f"{name}.thread"])
-            own = bored_already(s, axis, name)
-            wide = float(s[f"{own}.diameter"]) if own else bore_for(thread)
-            nut = NutThread(name, start, stop, thread, wide)
-            if through or not is_tapped(nut.of):
-                return nut
-            room = RUN_OUT * nut.of.pitch
-            if side == "right":
-                return replace(nut, before=min(room, start))
-            return replace(nut, beyond=min(room, axis.length - stop))
+            return _nut(s, axis, name)
         case "thread":
             return _screw(s, axis, name)
         case "groove" | "undercut":

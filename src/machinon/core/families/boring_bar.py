@@ -259,8 +259,9 @@ def _bit_steps(s: Values) -> Iterable[Step]:
         yield Step(
             "drill",
             (f"bit{i}",),
-            note=f"{z:.1f} mm from the rear end. Drill it under size; the "
-            "bar stays on its jacks or vees."
+            note=f"{z:.1f} mm from the rear end. "
+            + ("" if _square(s) else "Drill it under size. ")
+            + "The bar stays on its jacks or vees."
             + (
                 " Shifted along them it must not roll: a pin in the first hole against "
                 "a square keeps them in line."
@@ -363,8 +364,9 @@ def route(s: Values) -> tuple[Holding, ...]:
                   for i in numbers),
                 *(Step("tap", (f"grub{i}",), key=f"tap-grub{i}",
                        note="In the set-up of its drill.") for i in numbers),
-                Step("deburr", (), note="Ream the bits' holes by hand once more: the "
-                     "tap raises a burr in them."),
+                Step("deburr", (), note="The tap raises a burr in the bits' holes: "
+                     + ("file it off, and try a bit in each." if _square(s)
+                        else "ream them by hand once more.")),
             ),
         ),
     )  # fmt: skip

@@ -545,6 +545,11 @@ class NutThread(Feature, frozen=True):
         """Start and end of its drill's travel."""
         return self.start - self.before, self.end + self.beyond
 
+    @property
+    def hole(self) -> Bore:
+        """What is drilled and bored for it, before the thread is cut."""
+        return Bore(self.name, *self.drilled, self.bore)
+
     def faces(self) -> dict[str, Face]:
         thread = self.of
         return {

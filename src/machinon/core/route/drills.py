@@ -56,3 +56,8 @@ def drilled_width(feature: Feature) -> float:
         case TaperBore():
             return min(feature.start_diameter, feature.end_diameter)
     return 0.0
+
+
+def travel(bore: Bore | NutThread | TaperBore) -> tuple[float, float]:
+    """Start and end of a drill's travel along the axis, to its shoulder; stations."""
+    return bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)

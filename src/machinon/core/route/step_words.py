@@ -35,7 +35,7 @@ from machinon.core.piece.turned_features import (
     TaperBore,
 )
 from machinon.core.quantity import plain
-from machinon.core.route.drills import LADDER, bored_to, hole_of
+from machinon.core.route.drills import LADDER, bored_to, drilled_width, hole_of
 from machinon.core.route.in_process import BESIDE, beyond_drill
 from machinon.core.route.operations import (
     BY_HAND,
@@ -81,7 +81,8 @@ def _is_blind(feature: Feature | None, made: Body, before: Body) -> bool:
         return hole.depth is not None
     if not isinstance(feature, Bore | NutThread) or not made.turns:
         return getattr(feature, "pointed", False)
-    return any(before.radii(z)[0] == 0 for z in beyond_drill(feature, made))
+    inside = drilled_width(feature) / 2 - BESIDE
+    return any(before.radii(z)[0] < inside for z in beyond_drill(feature, made))
 
 
 def _many(feature: Feature) -> int:
@@ -107,6 +108,9 @@ def _words(step: Step, feature: Feature) -> str:
             return f"{name}: {feature.hole.says(feature.many)}"
         case Cylinder() | Bore() | Groove():
             return f"{name} to ⌀{_size(feature.diameter)}"
+        case NutThread() if step.operation == "bore":
+            said = thread_of(feature.thread).says
+            return f"{name} to ⌀{_size(feature.bore)}, for {said}"
         case Screw() | NutThread():
             if "thread" not in name:
                 name = f"{name} thread"

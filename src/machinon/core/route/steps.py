@@ -29,7 +29,7 @@ from machinon.core.piece.turned_features import (
     TaperBore,
 )
 from machinon.core.reckoning import Answer, reckon
-from machinon.core.route.drills import drill_of, drilled_width, hole_of
+from machinon.core.route.drills import drill_of, drilled_width, hole_of, travel
 from machinon.core.route.in_process import (
     BESIDE,
     Standing,
@@ -95,9 +95,13 @@ class StepTold(Struct, frozen=True, dict=True):
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
-        """The features that it cuts, as it leaves them."""
+        """The features that it cuts, as it leaves them: of an inside thread that is
+        bored for, the bore."""
         there = {feature.name: feature for feature in self.after.features}
-        return tuple(there[name] for name in self.features if name in there)
+        found = (there[name] for name in self.features if name in there)
+        if self.operation != "bore":
+            return tuple(found)
+        return tuple(it.hole if isinstance(it, NutThread) else it for it in found)
 
     @functools.cached_property
     def speed(self) -> Answer | None:
@@ -264,11 +268,12 @@ def _drilled_once(made: Made, holdings: tuple[Holding, ...]) -> tuple[Holding, .
         drilled = step.operation == "drill"
         wide = drill_of(step, first, inch) if drilled else drilled_width(first)
         nearly = NEARLY if step.leaves else 1.0
+        begin, stop = travel(first)
         there = any(
-            start <= first.start and first.end <= end and wide <= nearly * hole
+            start <= begin and stop <= end and wide <= nearly * hole
             for start, end, hole in opened
         )
-        opened.append((first.start, first.end, wide))
+        opened.append((begin, stop, wide))
         return not (drilled and there)
 
     return _with_those(holdings, left)

@@ -8,6 +8,7 @@ from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
 from machinon.core.quantity import POWER, ROTATION, with_other
 from machinon.core.reckoning import Answer
+from machinon.core.route.drills import travel
 from machinon.core.route.motor import power_of_drill, share_left
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.drilling import (
@@ -27,8 +28,16 @@ SHORT_OF_FLOOR = "It stops short of the flat floor: the bar faces that."
 NEAR = 1e-6  # mm: what ends this near to an end of the work ends in it
 
 
-def tapped_list(step: StepTold, deep: float) -> WorkList:
-    """A thread tapped along the axis; deep: how far it goes, mm."""
+def tapped_list(step: StepTold, nut: NutThread) -> WorkList:
+    """A thread tapped along the axis, as deep as there is metal for it: from the floor
+    of what is bored wider before it."""
+    wider = [
+        it.end - nut.start if it.start <= nut.start else nut.end - it.start
+        for it in step.before.features
+        if isinstance(it, Bore) and it.diameter > nut.of.major
+        if it.start <= nut.start < it.end or it.start < nut.end <= it.end
+    ]
+    deep = max(nut.end - nut.start - sum(wider), 0.0)
     figures = depth_shown("Thread depth", deep), turns_shown(step.tap, deep)
     taper, plug = (
         WorkLine(key, head, figures, note)
@@ -45,22 +54,17 @@ def tapped_list(step: StepTold, deep: float) -> WorkList:
     return WorkList((taper, plug))
 
 
-def _drilled(bore: Bore | NutThread | TaperBore) -> tuple[float, float]:
-    """Start and end of a drill's travel along the axis, stations."""
-    return bore.drilled if isinstance(bore, NutThread) else (bore.start, bore.end)
-
-
 def _from_right(step: StepTold, bore: Bore | NutThread | TaperBore) -> bool:
     """Whether a hole along the axis opens to the right end of the work."""
     opens = bore.opens if isinstance(bore, Bore) else "both"
-    return opens == "right" or _drilled(bore)[1] > step.before.ends[1] - NEAR
+    return opens == "right" or travel(bore)[1] > step.before.ends[1] - NEAR
 
 
 def _from_face(step: StepTold, bore: Bore | NutThread | TaperBore) -> float:
     """Depth of a drill along the axis, to its shoulder, mm: from the end of the work
     that it goes in at, through metal that is open there already."""
     first, last = step.before.ends
-    start, end = _drilled(bore)
+    start, end = travel(bore)
     if _from_right(step, bore):
         return last - start + step.past(start, inside=True)
     return end - first + step.past(end, inside=True)
@@ -94,7 +98,9 @@ def drilled_list(
     deep = _from_face(step, bore)
     blind = isinstance(bore, Bore) and bore.pointed
     if isinstance(bore, NutThread):
-        blind = bore.drilled != (bore.start, bore.end)
+        (start, end), (first, last) = bore.drilled, step.finished
+        blind = start < bore.start and start > first + NEAR
+        blind = blind or bore.end < end < last - NEAR
     lines, behind = [], []
     answers: list[Answer] = []
     there = step.opened

@@ -106,7 +106,7 @@ def _of_feature(
             stock = step.before.stock
             return squared_list(feature, stock) if isinstance(stock, Block) else None
         case NutThread() if step.operation == "tap":
-            return tapped_list(step, feature.end - feature.start)
+            return tapped_list(step, feature)
         case Bore() | NutThread() | TaperBore() if step.operation == "drill":
             return drilled_list(step, feature, at.lathe)
     if step.operation in ("mill", "saw"):

@@ -246,6 +246,14 @@ def _inner_end(step: StepTold, nut: NutThread) -> WorkLine:
             (Shown(CARRIAGE, deep + past + thread.pitch / 2),),
             f"The tool is clear there, and {goes} there at every pass.",
         )
+    if nut.before if right else nut.beyond:
+        return WorkLine(
+            "ends",
+            "Mark on the bar where it may end",
+            (Shown(CARRIAGE, deep + thread.pitch),),
+            "Draw the tool out there towards the middle at every pass, the spindle "
+            "turning slowly; a turn more is no matter: it is bored wider there later.",
+        )
     return WorkLine(
         "ends",
         "Mark on the bar where it ends",
