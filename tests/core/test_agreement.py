@@ -10,7 +10,25 @@ from machinon.core.reckoning import reckon
 
 
 class Tapers(unittest.TestCase):
-    NAMES = ("MT1", "MT3", "MT5", "B&S9", "JT3", "R8", "7/24", "1:20", "1:50 pin")
+    NAMES = ("MT1", "MT3", "MT5", "B&S9", "JT3", "R8", "7/24", "1:20", "1:50 pin",
+             "16° included", "8 deg half", "3/4 in/ft")  # fmt: skip
+
+    def test_a_taper_by_its_angle_is_that_of_its_standard(self):
+        """Collets of ER go in at 8° a side, 3/4 to the foot is 1:16; an angle alone may
+        be the whole or the half of it."""
+        whole, half, collet = (
+            reckon("taper", {"name": name})["half_angle"]
+            for name in ("16° included", "8° a side", "ER25")
+        )
+        self.assertAlmostEqual(whole, collet)
+        self.assertAlmostEqual(half, collet)
+        per_foot, ratio = (
+            reckon("taper", {"name": name})["ratio"] for name in ("3/4 tpf", "1:16")
+        )
+        self.assertAlmostEqual(per_foot, ratio)
+        for said in ("16°", "16 degrees", "0° half", "130° included"):
+            with self.subTest(said), self.assertRaises(BadInput):
+                reckon("taper", {"name": said})
 
     def test_the_four_ways_to_set_a_taper_set_the_same_taper(self):
         for name in self.NAMES:

@@ -313,6 +313,15 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("radius of curve 3 high 50 wide", "arc-chord", "diameter", 211.333),
     ("taper of 12 mm to 10 mm in 40", "taper-angle", "ratio", 0.05),
     ("40 taper large end", "taper", "large_diameter", 44.45),
+    ("8 degree half angle taper", "taper", "included_angle", 16.0),
+    # 20 less 2 · 30 · tan 2.5°
+    ("5 degree taper large end 20 length 30", "taper-end", "small_end", 17.3803),
+    (
+        "offset for a 2 degree taper 200 between centres",
+        "taper-setup",
+        "tailstock_offset",
+        3.4910,
+    ),
     ("taper 1:50 pin 6 length 30", "taper-pin", "large_diameter", 6.6),
     ("4.2 mm drill in inch", "convert", "inch", 0.165354),
     ("how much does 1 m steel grow per degree", "thermal-size", "change", -0.0115),

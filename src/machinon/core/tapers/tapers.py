@@ -87,17 +87,23 @@ SPELLED = (
     (r"(\d+) (?:B ?& ?S|BROWN (?:AND|&) SHARPE)", "B&S"),
 )
 _RATIO = re.compile(r"^1\s*(?::|IN)\s*(\d+(?:\.\d+)?)$")
+_ANGLE = re.compile(r"^(.*(?:°|DEG).*?)\s*(|INCLUDED|IN ALL|HALF|A SIDE|PER SIDE)$")
+_PER_FOOT = re.compile(r"^([\d./ ]+?)\s*(?:IN/FT|TPF|PER FOOT)$")
+STEEPEST = 4  # of diameter to length
 
 
 @functools.lru_cache
 def taper_of(name: str, key: str = "name") -> Taper:
-    """A taper by name as one says it, as a ratio `1:20`, or by both ends and length
+    """A taper by name as one says it, as a ratio `1:20`, by its angle, `16° included`
+    or `8° half`, in inches to the foot, `0.75 in/ft`, or by both ends and length
     `24/20/80`, either end first.
 
     Raises BadInput on `key`.
 
     >>> round(taper_of("MT3").half_angle, 4), taper_of("Jacobs taper 33").name
     (1.4377, 'JT33')
+    >>> taper_of("8 deg half").name, round(taper_of("3/4 in/ft").ratio, 4)
+    ('16° included', 0.0625)
     """
     plain = " ".join(name.upper().split())
     for said, kind in SPELLED:
@@ -109,9 +115,11 @@ def taper_of(name: str, key: str = "name") -> Taper:
     match = _RATIO.match(plain)
     if match and float(match.group(1)) > 0:
         ratio = 1 / float(match.group(1))
-        if ratio > 4:
-            raise BadInput(key, "A ratio is from 1:0.25 on.")
+        if ratio > STEEPEST:
+            raise BadInput(key, f"A ratio is from 1:{1 / STEEPEST:g} on.")
         return Taper(f"1:{float(match.group(1)):g}", ratio)
+    if found := _sloped(plain, key):
+        return found
     parts = name.split("/")
     if len(parts) == 3:
         try:
@@ -121,6 +129,31 @@ def taper_of(name: str, key: str = "name") -> Taper:
         small, large = sorted(sizes[:2])
         return two_diameters(large, small, sizes[2], key)
     raise unknown(key, name, named_tapers())
+
+
+def _sloped(said: str, key: str) -> Taper | None:
+    """A taper by its angle or by inches to the foot, in capitals; None where it is
+    neither."""
+    if match := _ANGLE.match(said):
+        if not match.group(2):
+            raise BadInput(key, f"Say which: {said.lower()} included, or half.")
+        half = match.group(2) in ("HALF", "A SIDE", "PER SIDE")
+        most = 2 * math.degrees(math.atan(STEEPEST / 2))
+        angle = quantity.parse(
+            match.group(1).lower(),
+            key=key,
+            kind=ANGLE,
+            above=0,
+            high=round(most / 2 if half else most, 1),
+        )
+        whole = round(2 * angle if half else angle, 4)
+        ratio = 2 * math.tan(math.radians(whole / 2))
+        return Taper(f"{whole:.7g}° included", ratio)
+    if match := _PER_FOOT.match(said):
+        slope = quantity.parse(match.group(1), key=key, kind=NUMBER, above=0, high=48)
+        slope = round(slope, 5)
+        return Taper(f"{slope:g} in/ft", slope / 12)
+    return None
 
 
 def two_diameters(large: float, small: float, length: float, key: str) -> Taper:
@@ -174,7 +207,9 @@ def _angles(trail: Trail, taper: Taper) -> dict[str, Any]:
     title="A taper by its name",
     usual={"name": "MT3"},
     inputs=(
-        Input("name", TEXT, "MT3, B&S9, JT33, 7/24, ER25, 1:20 or end/end/length"),
+        Input(
+            "name", TEXT, "MT3, B&S9, JT33, ER25, 1:20, 16° included, end/end/length"
+        ),
     ),
     results=(
         *_ANGLE_RESULTS,

@@ -13,9 +13,24 @@ PINS = ("1:50", "1:48")  # the tapers of a metric pin and of an inch one
 LONGEST = 6  # of the taper pins that have numbers, inches
 
 
+def _said_taper(s: Said) -> str:
+    """A taper by its name, ratio or ends, or by the angle of a taper or cone; empty for
+    none."""
+    if taper := s.take("taper"):
+        return taper
+    if not s.hears("taper", "cone", "tapered"):
+        return ""
+    angle = s.take("angle")
+    if angle and s.has("half", "side"):
+        s.has("a", "per", "each", "angle")
+        return f"{angle} half"
+    s.has("included", "angle", "whole", "of")
+    return f"{angle} included" if angle else ""
+
+
 @phrase("taper-setup", "mt2 offset 200 between centres")
 def _offset(s: Said) -> Inputs | None:
-    taper = s.take("taper")
+    taper = _said_taper(s)
     if not taper:
         return None
     if s.has("offset", "setover", "tailstock") | s.has("centre", "between"):
@@ -79,7 +94,7 @@ _TAKEN_FOR = re.compile(r"\btake\s+off\b(?!\s+\d)", re.IGNORECASE)
 
 @phrase("taper-advance", "taper 1:20 over 50")
 def _over(s: Said) -> Inputs | None:
-    taper = s.take("taper")
+    taper = _said_taper(s)
     words = ("over", "advance", "further", "deeper", "proud", "stands")
     into = s.hears("off") and s.hears("take", "taken") and s.has("go", "goes")
     much = s.hears("much") and s.hears("taper")  # in 100 mm
@@ -142,7 +157,7 @@ def _taper_pin(s: Said) -> Inputs | None:
 @phrase("taper-end", "taper 1:10 large end 20 length 40")
 def _taper_end(s: Said) -> Inputs | None:
     """The end that was not said, or the length."""
-    taper = s.take("taper")
+    taper = _said_taper(s)
     if not taper:
         return None
     given: Inputs = {"taper": taper}
@@ -172,10 +187,11 @@ def _taper_end(s: Said) -> Inputs | None:
 
 @phrase("taper", "mt3 angle", keyed=False)
 def _taper(s: Said) -> Inputs | None:
-    taper = s.take("taper")
+    taper = _said_taper(s)
     if not taper:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
+    s.has("cone", "of", "is", "a")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
     s.has("measure", "does")

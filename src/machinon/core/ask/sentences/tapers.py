@@ -1,7 +1,7 @@
 """Sentences of tapers and their set-up."""
 
 from machinon.core.ask.sentences.teller import Teller, Tellings
-from machinon.core.tapers.tapers import taper_of
+from machinon.core.tapers.tapers import named_tapers, taper_of
 from machinon.core.threads.tapping import drill_named
 
 ALIKE = 1.0  # minutes of arc: no further off, a taper is like one that has a name
@@ -16,6 +16,13 @@ def _slope(t: Teller) -> str:
     )
 
 
+def _by_angle(t: Teller) -> str:
+    """Which angle a taper was taken to have, where it was said by that; before what it
+    comes to."""
+    name = taper_of(str(t.given("taper"))).name
+    return f"{name}: " if name.endswith("included") else ""
+
+
 @tells("taper")
 def _taper(t: Teller) -> str:
     ends = ""
@@ -28,7 +35,7 @@ def _taper(t: Teller) -> str:
     if t.has("draw_bar"):
         ends += f"; draw bar {t['draw_bar']}"
     name = taper_of(str(t.given("name"))).name
-    called = "" if name.startswith("1:") else f"{name}: "
+    called = f"{name}: " if name in named_tapers() or "/" in name else ""
     return f"{called}{_slope(t)}{ends}"
 
 
@@ -41,24 +48,24 @@ def _from_ends(t: Teller) -> str:
 
 @tells("taper-setup")
 def _set_up(t: Teller) -> str:
+    of = _by_angle(t)
     if t.has("tailstock_offset"):
-        return f"Move the tailstock {t.both('tailstock_offset')}"
+        return f"{of}Move the tailstock {t.both('tailstock_offset')}"
     if t.has("indicator_reading"):
         along = t.given("along") or "axis"
         read = t.both("indicator_reading")
-        return f"The indicator reads {read} over the travel along the {along}"
+        return f"{of}The indicator reads {read} over the travel along the {along}"
     if t.has("sine_stack"):
-        return f"Slips under the sine bar: {t.both('sine_stack', 0.0001)}"
-    return f"Compound at {t.angle('angle')}"
+        return f"{of}Slips under the sine bar: {t.both('sine_stack', 0.0001)}"
+    return f"{of}Compound at {t.angle('angle')}"
 
 
 @tells("taper-advance")
 def _taper_advance(t: Teller) -> str:
     if t.given("diameter_change") is not None:
-        return f"It goes in {t.both('advance')} further"
-    return (
-        f"{t.both('diameter_change')} on the diameter, {t.size('radial_infeed')} a side"
-    )
+        return f"{_by_angle(t)}It goes in {t.both('advance')} further"
+    change, a_side = t.both("diameter_change"), t.size("radial_infeed")
+    return f"{_by_angle(t)}{change} on the diameter, {a_side} a side"
 
 
 @tells("taper-pin")
@@ -74,10 +81,8 @@ def _pin(t: Teller) -> str:
 
 @tells("taper-end")
 def _taper_end(t: Teller) -> str:
-    return (
-        f"From {t.both('large_end', 0.001)} to {t.both('small_end', 0.001)} over "
-        f"{t.size('long', 0.01)}"
-    )
+    large, small = t.both("large_end", 0.001), t.both("small_end", 0.001)
+    return f"{_by_angle(t)}From {large} to {small} over {t.size('long', 0.01)}"
 
 
 @tells("cam-nose")
