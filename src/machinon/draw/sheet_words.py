@@ -183,7 +183,8 @@ def _measures(
     count = f"{said.pop('count')} " if "count" in said else ""
     if isinstance(feature, Sloping) and "taper" in said:
         by = f"{said['taper']}, " if feature.taper else ""
-        said["taper"] = f"{by}{feature.half_angle:.3f}° a side"
+        half = f"{feature.half_angle:.3f}".rstrip("0").rstrip(".")
+        said["taper"] = f"{by}{half}° a side"
     if isinstance(feature, Pocket) and "depth" in said:
         said["depth"] = "through"  # its depth has a line where it has a floor
     if isinstance(feature, Slot):

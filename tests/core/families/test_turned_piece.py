@@ -560,6 +560,27 @@ class TurnedPieces(unittest.TestCase):
             self.assertAlmostEqual(last.figures[0].value, point, 2)
             self.assertIn("short of the flat floor", last.note)
 
+    def test_a_cone_by_its_angle_is_tried_by_a_gauge_and_not_by_blue(self):
+        """The cup of a jack: 60° included, 18 at its mouth and 4 deep; 30° a side ends
+        at 18 - 8 tan 30° = 13.381. An angle alone is not taken for either."""
+        cup = {"step1_diameter": "30", "step3_diameter": "30", "bore1_diameter": "12",
+               "socket1_taper": "60° included", "socket1_mouth": "18",
+               "socket1_depth": "4"}  # fmt: skip
+        made = turned("bore socket", **cup)
+        self.assertAlmostEqual(made.body.feature("socket1").start_diameter, 13.381, 3)
+        (step,) = (
+            step
+            for up in route_told(made)
+            for step in up.steps
+            if step.features == ("socket1",)
+        )
+        lines = {line.key: line for line in work_list(step).lines}
+        self.assertNotIn("blue", lines)
+        self.assertAlmostEqual(lines["gauge"].figures[0].value, 60)
+        self.assertEqual(lines["depth"].figures[0].value, 18)
+        with self.assertRaises(BadInput):
+            turned("bore socket", **{**cup, "socket1_taper": "60°"})
+
     def test_a_taper_is_turned_once_its_small_end_is_free(self):
         """From 10 to 20 over 30 behind a step of 10: that first, for the tool starts
         there; and no socket of such a taper is there to blue it by."""

@@ -69,7 +69,7 @@ from machinon.core.piece.walls import in_metal, wall_checks
 from machinon.core.quantity import ANGLE, COUNT
 from machinon.core.reckoning import FLAG, TEXT
 from machinon.core.setting_out.ball_turning import FILING
-from machinon.core.tapers.tapers import taper_of
+from machinon.core.tapers.tapers import by_angle, taper_of
 from machinon.core.threads.drill_steps import SAWN
 from machinon.core.threads.screw_thread import known_threads, thread_of
 
@@ -159,6 +159,9 @@ def _tapered(s: Values, name: str, a: float, b: float, long: float) -> list[Step
         title = f"Turn taper {name[5:]}, ⌀{a:g} to ⌀{b:g} over {long:g}"
         return [Step("taper", (name,), title=title)]
     half = taper_of(known).half_angle
+    if by_angle(known):
+        title = f"Turn {spoken(name)}, {known}, compound at {half:g}°"
+        return [Step("taper", (name,), title=title)]
     return [
         Step("taper", (name,), leaves=UNDER, key=f"rough-{name}",
              title=f"Rough {spoken(name)} to {known}, compound at {half:.4f}°"),
@@ -263,7 +266,12 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
         if (ball := axis.balls.get(name))
     ]
     for name in here("socket"):
-        half = taper_of(str(s[f"{name}.taper"])).half_angle
+        taper = taper_of(str(s[f"{name}.taper"]))
+        half = taper.half_angle
+        if by_angle(taper.name):
+            title = f"Bore {spoken(name)}, {taper.name}, compound at {half:g}°"
+            steps.append(Step("taper", (name,), title=title))
+            continue
         steps += [
             Step("taper", (name,), leaves=UNDER, key=f"rough-{name}",
                  title=f"Bore {spoken(name)} under size, compound at {half:.4f}°"),

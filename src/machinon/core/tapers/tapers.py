@@ -90,6 +90,7 @@ _RATIO = re.compile(r"^1\s*(?::|IN)\s*(\d+(?:\.\d+)?)$")
 _ANGLE = re.compile(r"^(.*(?:°|DEG).*?)\s*(|INCLUDED|IN ALL|HALF|A SIDE|PER SIDE)$")
 _PER_FOOT = re.compile(r"^([\d./ ]+?)\s*(?:IN/FT|TPF|PER FOOT)$")
 STEEPEST = 4  # of diameter to length
+INCLUDED = "° included"  # how the name of one ends that is known by its angle
 
 
 @functools.lru_cache
@@ -131,6 +132,11 @@ def taper_of(name: str, key: str = "name") -> Taper:
     raise unknown(key, name, named_tapers())
 
 
+def by_angle(name: str) -> bool:
+    """Whether a taper's name is its angle alone: no shop has a gauge of it."""
+    return name.endswith(INCLUDED)
+
+
 def _sloped(said: str, key: str) -> Taper | None:
     """A taper by its angle or by inches to the foot, in capitals; None where it is
     neither."""
@@ -148,7 +154,7 @@ def _sloped(said: str, key: str) -> Taper | None:
         )
         whole = round(2 * angle if half else angle, 4)
         ratio = 2 * math.tan(math.radians(whole / 2))
-        return Taper(f"{whole:.7g}° included", ratio)
+        return Taper(f"{whole:.7g}{INCLUDED}", ratio)
     if match := _PER_FOOT.match(said):
         slope = quantity.parse(match.group(1), key=key, kind=NUMBER, above=0, high=48)
         slope = round(slope, 5)

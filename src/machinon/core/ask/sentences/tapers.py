@@ -1,7 +1,7 @@
 """Sentences of tapers and their set-up."""
 
 from machinon.core.ask.sentences.teller import Teller, Tellings
-from machinon.core.tapers.tapers import named_tapers, taper_of
+from machinon.core.tapers.tapers import by_angle, named_tapers, taper_of
 from machinon.core.threads.tapping import drill_named
 
 ALIKE = 1.0  # minutes of arc: no further off, a taper is like one that has a name
@@ -20,7 +20,7 @@ def _by_angle(t: Teller) -> str:
     """Which angle a taper was taken to have, where it was said by that; before what it
     comes to."""
     name = taper_of(str(t.given("taper"))).name
-    return f"{name}: " if name.endswith("included") else ""
+    return f"{name}: " if by_angle(name) else ""
 
 
 @tells("taper")

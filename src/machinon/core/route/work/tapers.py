@@ -17,6 +17,7 @@ from machinon.core.route.bars import of_a_slender_bar
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import SINE_BARS, Way, WorkLine, WorkList, way
 from machinon.core.setting_out.dividing import dms
+from machinon.core.tapers.tapers import by_angle
 
 TAPERS = (
     ("compound", "with the compound"),
@@ -52,6 +53,9 @@ def taper_list(
     small, large = sorted((feature.start_diameter, feature.end_diameter))
     long = feature.end - feature.start
     taper = "/".join(typed_again(size) for size in (large, small, long))
+    angled = by_angle(feature.taper)
+    if angled:
+        taper = feature.taper
     inside = isinstance(feature, TaperBore)
     asked: list[Way] = []
     method = "compound"
@@ -139,8 +143,9 @@ def taper_list(
         return WorkList(tuple(lines), tuple(asked), tuple(answers))
     # one that has no name has no gauge either
     bare = isinstance(feature, Cone) and not feature.taper
-    if isinstance(feature, Cone) and (bare or feature.half_angle >= STEEP):
-        lines = [*lines, *_to_the_small_end(feature)]
+    steep = isinstance(feature, Cone) and feature.half_angle >= STEEP
+    if bare or steep or angled:
+        lines = [*lines, *_by_a_gauge(feature)]
     else:
         rubbed = way("rubbed", "Blue rubbed", RUBBED, ways)
         asked.append(rubbed)
@@ -155,16 +160,19 @@ def taper_list(
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
 
 
-def _to_the_small_end(cone: Cone) -> list[WorkLine]:
-    """The last cuts on a cone that no socket proves: its angle by a gauge, then its
-    small end."""
-    small = min(cone.start_diameter, cone.end_diameter)
+def _by_a_gauge(cone: Cone | TaperBore) -> list[WorkLine]:
+    """The last cuts on a cone that nothing mates: its angle by a gauge, then the end
+    that can be measured, its small one outside and its mouth inside."""
+    ends = cone.start_diameter, cone.end_diameter
     held = "A lamp behind it. Light at the small end only: the slide stands too steep."
-    last = "The angle is right: light cuts by the same slide until its small end is so."
+    end, words = Shown("⌀ small end", min(ends)), "its small end"
+    if isinstance(cone, TaperBore):
+        held, end, words = "", Shown("⌀ at its mouth", max(ends)), "its mouth"
+    last = f"The angle is right: light cuts by the same slide until {words} is so."
     angle = Shown("Whole angle", 2 * cone.half_angle, ANGLE)
     return [
         WorkLine("gauge", "Hold a gauge or protractor to it", (angle,), held),
-        WorkLine("depth", "Bring it to size", (Shown("⌀ small end", small),), last),
+        WorkLine("depth", "Bring it to size", (end,), last),
     ]
 
 
