@@ -314,6 +314,21 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("taper of 12 mm to 10 mm in 40", "taper-angle", "ratio", 0.05),
     ("40 taper large end", "taper", "large_diameter", 44.45),
     ("8 degree half angle taper", "taper", "included_angle", 16.0),
+    # it runs out twice what it is off the middle
+    ("four jaw 0.4 on the dial", "runout", "eccentricity", 0.2),
+    ("tir 0.3 four jaw adjust", "runout", "eccentricity", 0.15),
+    ("feed in for 0.3 off diameter", "convert", "mm", 0.15),
+    ("1/4 24 tpi tap drill", "tap-drill", "drill", "#4"),
+    # a word of its own: no boring
+    ("oring 2.5 cord 30 shaft moving", "o-ring-groove", "ring_inside", 30),
+    ("counterbore for 1/4 shcs", "cap-screw", "head_diameter", 9.525),
+    ("size at 35 degrees 50.02", "thermal-size", "size_at_reference", 50.0114),
+    (
+        "how long to face 100 diameter 0.1 feed 300 rpm",
+        "cutting-time",
+        "minutes",
+        1.9,
+    ),
     # 20 less 2 · 30 · tan 2.5°
     ("5 degree taper large end 20 length 30", "taper-end", "small_end", 17.3803),
     (
@@ -1179,7 +1194,6 @@ class WhatOneWouldSay(unittest.TestCase):
             "banana",
             "shaft 20 hole 25 clearance",
             "dial to turn 25.4 from 26.1",
-            "feed in for 0.3 off diameter",
             "can i cut 1.25 with 127",
             "screw for 6 mm allen key",
             "thread strip m8 aluminium 10 deep",

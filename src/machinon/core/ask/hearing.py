@@ -174,6 +174,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\b(\d+)\s*t\b(?=.*\b(?:dp|mod|module)\b)", r"\1 teeth"),
         (r"\bz\s*=?\s*(\d+)\b", r"\1 teeth"),
         (r"\bo[\s-]?rings?\b", "o-ring"),
+        (r"\bshcs\b", "cap screw"),
         (r"\bretaining\s+compound\b", "bonding compound"),
         (r"\bbearing\s+(6(?:0[4-9]|2[3-9]))\b", r"\1 bearing"),
         # ra 32 1/32 nose: a figure and a fraction, no mixed number

@@ -22,6 +22,13 @@ _WRITTEN = tuple(
     for said, written in (
         (r"^(?:what is|what's|whats|how much is)\s+(?:the\s+|a\s+)?", ""),
         (r"(?<=[a-z])\s+in\s+mm$", ""),
+        # what the slide goes in for so much off the diameter: infeed for 0.5 off it
+        (
+            r"^(?:depth\s+of\s+cut|in-?feed|feed\s+in|how\s+(?:much|far)\s+"
+            r"(?:(?:do\s+i|to)\s+)?(?:feed|go)(?:\s+in)?)\s+(?:for|to\s+take)\s+"
+            rf"{_FIGURE}(\s*(?:mm|in|thou|\"))?\s+off(?:\s+(?:the|its|a))?\s+diameter$",
+            r"(\1\2)/2",
+        ),
         (r"^(?:the\s+)?(?:sum|total)\s+of\s+", ""),
         (
             rf"\bhalf\s+(?:of\s+)?(?:an?\s+|the\s+)?"

@@ -437,6 +437,8 @@ def _cutting_time(s: Said) -> Inputs | None:
     length = s.near("length", "over", "depth")
     drill = s.near("drill")
     length = length or s.size()
+    if s.hears("face", "facing") and rpm and not length:  # face 100 diameter
+        length, diameter = diameter, ""
     if not (rpm or diameter or drill) and s.has("drill"):  # drill 50 deep 10 mm
         drill = s.size()
     passes = "" if ends else s.near("pass", kinds=_BARE) or "1"

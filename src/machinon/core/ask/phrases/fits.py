@@ -463,11 +463,12 @@ def _o_ring(s: Said) -> Inputs | None:
         (on, cord), where = pair, "bore" if where == "piston" else where
     first = cord or s.size()
     on, cord = s.alike(on or s.size(), first)
-    if not on or not cord:
-        return None
     moves = s.has("moving", "sliding", "dynamic", "reciprocating", "turning")
     s.has("static", "still", "bore", "piston", "groove", "seal", "size", "cylinder")
-    given: Inputs = {"cord": cord, "diameter": on, "where": where}
+    if not cord:
+        return None
+    given: Inputs = {"cord": cord, "where": where}
+    given |= {"diameter": on} if on else {}  # else it is asked for
     return {**given, "motion": "moving"} if moves else given
 
 

@@ -419,6 +419,26 @@ def _runout(s: Said) -> Inputs | None:
     return _readings(s) if s.has("runout", "run-out", "tir", "wobble") else None
 
 
+@phrase("runout", "indicator reads 0.4 total, how far to move")
+def _from_middle(s: Said) -> Inputs | None:
+    """How far off the middle a piece is that runs out so much."""
+    told = s.has("runout", "run-out", "tir", "wobble")
+    told = told or (s.has("jaw", "indicator", "clock", "centring") and s.has(*_READ))
+    s.counted("jaw", "jaws")
+    if not told or s.number_of("size", "number") != 1 or s.hears("play", "shim"):
+        return None
+    out = s.size()
+    s.has(*_READ, "jaw", "chuck", "indicator", "of", "four", "how", "far", "much", "to")
+    s.has("move", "adjust", "push", "off", "it", "is", "by", "in", "the", "runs", "out")
+    if not out or s.mm(out) >= TRAVEL:
+        return None
+    half = f"({out})/2"
+    return {"readings": ["0", half, out, half]}
+
+
+_READ = ("total", "dial", "reads", "reading", "read", "runs", "all")
+
+
 @phrase("centring", "four jaw 0.10 0.25 0.30 0.15")
 def _centring(s: Said) -> Inputs | None:
     if not s.has("jaw", "centring", "clock"):

@@ -197,10 +197,13 @@ def _celsius(said: str, fahrenheit: bool) -> float:
 
 @phrase("thermal-size", "100mm steel 10 deg warmer")
 def _warm(s: Said) -> Inputs | None:
-    measured, at = s.has("measured", "read", "reading"), s.has("at")
+    at = s.has("at")
+    measured = s.has("measured", "read", "reading") or (at and s.has("size"))
     warmth = s.has("temperature")
     warmer = s.has("warmer", "heat", "heated") or (warmth and s.has("rise"))
     cooler = s.has("cooler", "cold") or (warmth and s.has("drop"))
+    # in a cold shop, and not so much colder
+    measured = measured or (s.hears("cold") and s.hears("c", "f") and not s.hears("by"))
     metal = s.take("material")
     # at 28 degrees in steel: it was read so warm, and has not grown by that
     absolute = measured or (at and bool(metal) and not warmer and not cooler)

@@ -191,7 +191,7 @@ def _taper(s: Said) -> Inputs | None:
     if not taper:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
-    s.has("cone", "of", "is", "a")
+    s.has("cone", "of", "is", "a", "line")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
     s.has("measure", "does")

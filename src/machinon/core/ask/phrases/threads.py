@@ -104,6 +104,7 @@ def _tap(s: Said) -> Inputs | None:
         drilled = _named_drill(s) or s.near("drill", "hole") or s.size()
     threaded = s.has("thread", "threaded") and s.has("hole")
     insert = s.has("insert", "coil") or _wound(s)
+    thread = thread or _in_two_parts(s)
     if not thread and s.hears("tap", "tapping") and not s.hears("hole", "bore"):
         thread = _metric_said(s)  # 6 mm tapping drill
     asked = s.has("tap", "drill") or percent or drilled
@@ -131,9 +132,30 @@ def _named_drill(s: Said) -> str:
     return next((as_kept(d.size) for d in drills("number") if d.name == number), "")
 
 
+def _in_two_parts(s: Said) -> str:
+    """A thread that is tapped, said by its size and its pitch apart, or as a pipe's:
+    `1/4 24 tpi`, `pipe thread 3/8`; empty for none."""
+    if _pipe_said(s):
+        return "" if s.inch else f"G{s.size()}"
+    if not s.hears("tap", "tapping") or not s.number_of("tpi"):
+        return ""
+    pitch, wide = s.take("tpi"), s.size()
+    return f"{wide}-{pitch.split()[0]}" if pitch and wide else ""
+
+
+def _pipe_said(s: Said) -> bool:
+    """Whether a pipe's thread is spoken of, and not which: an inch shop has NPT, a
+    metric one G."""
+    return s.hears("thread", "threads", "tap") and s.has("pipe")
+
+
 @phrase("taper-pipe-thread", "tap drill 1/4 npt")
 def _taper_pipe(s: Said) -> Inputs | None:
     name = s.take("pipe taper")
+    if not name and s.inch and _pipe_said(s):
+        name = s.size()
+        s.has("in")
+        name = f"{name} npt" if name else ""
     if not name:
         return None
     s.has(
