@@ -314,6 +314,12 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("taper of 12 mm to 10 mm in 40", "taper-angle", "ratio", 0.05),
     ("40 taper large end", "taper", "large_diameter", 44.45),
     ("8 degree half angle taper", "taper", "included_angle", 16.0),
+    # no 25.4 inches, and no nut of 3/4
+    ("remove 0.5 from 25.4 in how many passes 0.1", "passes", "count", 3),
+    ("take 40 to 32.5 in 1.5 mm passes", "passes", "count", 4),
+    ("hex 3/4 af across corners", "polygon", "round_needed", 21.997),
+    ("radius from 3 mm sagitta 40 chord", "arc-chord", "diameter", 136.333),
+    ("ball protrudes from hole 8 ball 10", "detent", "depth", 2.0),
     # it runs out twice what it is off the middle
     ("four jaw 0.4 on the dial", "runout", "eccentricity", 0.2),
     ("tir 0.3 four jaw adjust", "runout", "eccentricity", 0.15),

@@ -174,6 +174,20 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\b(\d+)\s*t\b(?=.*\b(?:dp|mod|module)\b)", r"\1 teeth"),
         (r"\bz\s*=?\s*(\d+)\b", r"\1 teeth"),
         (r"\bo[\s-]?rings?\b", "o-ring"),
+        (r"\bc'?sinks?\b", "countersink"),
+        (r"(\d)\s+in\s+(?=how\b)", r"\1, "),  # 25.4 in how many passes
+        # remove 0.5 from 25.4 with cuts of 0.1
+        (
+            rf"\b(?:remove|take)\s+({_NUMBER}\s*{_UNIT}?)\s+from\s+"
+            rf"(?={_NUMBER}(?!.*\b(?:to|down)\b))",
+            r"take \1 off ",
+        ),
+        # 40 to 32.5 in 1.5 mm passes
+        (
+            r"(\d)\s+(?:in|by|with)\s+(\d*\.\d+|\d+\s*(?:mm|thou))(\s*mm)?\s+"
+            r"(?=pass(?:es)?\b|cuts?\b)",
+            r"\1 cut deepest \2\3 ",
+        ),
         (r"\bshcs\b", "cap screw"),
         (r"\bretaining\s+compound\b", "bonding compound"),
         (r"\bbearing\s+(6(?:0[4-9]|2[3-9]))\b", r"\1 bearing"),

@@ -175,14 +175,17 @@ def _speed(s: Said) -> Inputs | None:
 
 @phrase("passes", "passes 13 to 12.1")
 def _passes(s: Said) -> Inputs | None:
-    if not s.has("pass", "cut") or s.has("slot", "width") or s.hears("saw"):
+    taken = s.hears("take") and s.hears("off") and s.number_of(*_SIZES) == 3
+    if not (s.has("pass", "cut") or taken) or s.has("slot", "width") or s.hears("saw"):
         return None
     if s.hears("off"):
         return _taken_off(s)
+    ends = s.from_to()
     most = s.near("deepest", "at", "most", "max", "maximum", "depth")
-    start, finish = s.from_to() or (s.near("from"), "")
+    start, finish = ends or (s.near("from"), "")
     finish = finish or s.near("to")
     start, finish = start or s.size(), finish or s.size()
+    s.has("turn", "turned", "bar", "down", "rough", "take")
     if s.number_of(*_SIZES) == 3:  # passes 30 to 24 1 mm
         most = most or s.size()
     start, finish, most = s.alike(start, finish, most)
@@ -198,7 +201,9 @@ def _passes(s: Said) -> Inputs | None:
 
 def _taken_off(s: Said) -> Inputs | None:
     """Passes that take so much off a size: take 4 off 40 at 0.5."""
-    most = s.near("deepest", "at", "most", "max", "maximum", "depth")
+    most = s.behind("deepest", "at") or s.near(
+        "deepest", "at", "most", "max", "maximum", "depth"
+    )
     off = next(
         (
             (a, b)
@@ -211,7 +216,7 @@ def _taken_off(s: Said) -> Inputs | None:
         return None
     for part in off:
         part.used = True
-    less, start, most = s.alike(*(part.text for part in off), most)
+    less, start, most = s.alike(*(part.text for part in off), most or s.size())
     s.has("take", "many")
     given: Inputs = {"start": start, "finish": f"({start})-({less})"}
     return {**given, "most": most} if most else given

@@ -334,6 +334,7 @@ def _arc(s: Said) -> Inputs | None:
     if not curve or s.has("hole", "circle", "division"):
         return None
     known = s.hears("radius") and s.hears("chord") and s.hears("sagitta")
+    known = known and not s.hears("from")
     if known or s.near("radius"):  # the height is another question
         return None
     height = s.near("height", "rise", "sagitta")

@@ -310,6 +310,8 @@ def _nut(s: Said) -> Inputs | None:
         return None  # what its thread is
     if _IN_UNIT.search(s.text):  # 1/2 af in mm
         return None
+    if s.hears("af") and s.hears("corner", "corners"):
+        return None  # a hexagon so wide
     spanned = s.hears("af") or (s.hears("across") and s.hears("flat", "flats"))
     if not s.has("nut", "locknut", "washer") and not spanned:
         return None
