@@ -180,9 +180,9 @@ def _passes(s: Said) -> Inputs | None:
         return None
     if s.hears("off"):
         return _taken_off(s)
-    ends = s.from_to()
-    most = s.near("deepest", "at", "most", "max", "maximum", "depth")
-    start, finish = ends or (s.near("from"), "")
+    most = s.behind("deepest")
+    most = most or s.near("deepest", "at", "most", "max", "maximum", "depth")
+    start, finish = s.from_to() or (s.near("from"), "")
     finish = finish or s.near("to")
     start, finish = start or s.size(), finish or s.size()
     s.has("turn", "turned", "bar", "down", "rough", "take")
