@@ -205,7 +205,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bt(?:ee)?[\s-]+(nut|slot)s?\b", r"t-\1"),
         (r"\bv[\s-]+block\b", "vee block"),
         (r"\btrap(?:ezoid(?:al)?)?\s+(?=\d+\s*[x×])", "tr"),
-        (r"\b(?:number|no\.?)\s+(\d+)(?=\s+drill)", r"#\1"),
+        (r"\b(?:number|no\.?)\s+(\d+)(?=\s+(?:drill|screw|bolt))", r"#\1"),
         # a metric thread without its m: tap 10x1.5, thread 39x4
         (
             r"\b((?:tap(?:ping)?(?:\s+drill)?|threads?|clearance(?:\s+hole)?)"

@@ -19,7 +19,8 @@ def _span(s: Said) -> Inputs | None:
     span = s.near("span")
     if not span and s.has("pin"):
         span = s.near("measured", "read")
-    centres = not span and s.hears("from") and s.has("circle", "diameter")
+    centres = s.hears("from") or (s.hears("for") and s.touches("apart"))
+    centres = not span and centres and s.has("circle", "diameter")
     if centres:  # pcd from chord 40 4 holes
         span = s.near("chord", "apart", "spacing", "between")
     if not span:
@@ -29,7 +30,7 @@ def _span(s: Said) -> Inputs | None:
         return None
     s.has("adjacent", "neighbour", "centre", "center", "of", "apart")
     if centres:
-        s.has("hole", "bolt", "circle")
+        s.has("hole", "bolt", "circle", "square")
         s.counted("adjacent", "neighbours")
         return {"span": span, "hole": "0", "holes": counted}
     s.has("hole", "bolt", "circle", "screw", "over", "neighbour")

@@ -379,6 +379,9 @@ def _by_pitch(s: Said) -> Inputs | None:
     if s.has("whitworth", "whit", "bsw", "bsf"):
         given["form"] = "whitworth"
     angle = s.take("angle")
+    if not by_compound and angle[:2] in ("55", "60"):  # of its flanks
+        given |= {"form": "whitworth"} if angle[:2] == "55" else {}
+        angle = ""
     if by_compound and not angle:
         angle = s.behind("at") or s.take("number")
     if by_compound and not angle:
@@ -437,9 +440,11 @@ def _engagement(s: Said) -> Inputs | None:
     thread = thread_said(s)
     metal = s.take("material")
     deep = metal and (s.has("depth") or (s.hears("thread") and s.has("length")))
+    # how far should an m6 screw go into cast iron
+    deep = deep or (metal and s.hears("far", "much") and s.has("into", "in"))
     if not thread or not (s.has("engagement", "strip") or deep):
         return None
-    s.has("least", "minimum", "length", "tap", "hole", "into")
+    s.has("least", "minimum", "length", "tap", "hole", "into", "screw", "bolt", "go")
     if not metal:
         return {"thread": thread}
     return {"thread": thread, "nut_strength": material(metal).strength}
