@@ -445,6 +445,7 @@ def _engagement(s: Said) -> Inputs | None:
     if not thread or not (s.has("engagement", "strip") or deep):
         return None
     s.has("least", "minimum", "length", "tap", "hole", "into", "screw", "bolt", "go")
+    s.has("far", "should", "much", "must")
     if not metal:
         return {"thread": thread}
     return {"thread": thread, "nut_strength": material(metal).strength}
