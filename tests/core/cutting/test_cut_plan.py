@@ -4,7 +4,7 @@ from msgspec.structs import replace
 
 from machinon.core.cutting.cut_plan import CutWorths, EndWorth, ThisLathe
 
-BAND = EndWorth(enters=0.004, leaves=0.004, zero=0.0005**2, costs=1.5, cut=0.004)
+BAND = EndWorth(enters=0.004, leaves=0.004, zero=0.0005**2)
 LATHE = ThisLathe(
     share=0.9,
     push=0.004,

@@ -23,7 +23,9 @@ from machinon.core.cutting.cut_belief import (
     rubbing,
 )
 
-READ = 0.006  # what a reading must gain to be worth its time
+# what a cut and a reading must gain to be worth their time, and what a scrapped piece
+# costs besides not being in the band
+CUT, READ, PAST = 0.008, 0.006, 2.0
 TURNS = 8  # cuts looked ahead
 LADDER = (1, 2, 3, 4, 6, 9, 13, 20)  # divisions that a cut to come may take
 # mm that a surface may stand before the tool's line; behind it, where that lay deeper
@@ -41,8 +43,6 @@ class EndWorth(Struct, frozen=True):
     enters: float  # from the aim back to where the band begins, and on to where it ends
     leaves: float  # from the aim back to where the band begins, and on to where it ends
     zero: float  # variance of the gauge's zero
-    costs: float  # what a piece past the band does, besides not being in it
-    cut: float  # what a cut must gain to be worth its time
 
     def ended(self, left: Any, var: Any) -> Any:
         """The worth of ending with so much left to the aim, known with these
@@ -52,7 +52,7 @@ class EndWorth(Struct, frozen=True):
         sigma = np.sqrt(var + self.zero)
         past = phi((-self.leaves - left) / sigma)
         short = phi((left - self.enters) / sigma)
-        return np.maximum(1 - past - short, 0.0) - self.costs * past
+        return np.maximum(1 - past - short, 0.0) - PAST * past
 
 
 class ThisLathe(Struct, frozen=True):
@@ -142,7 +142,7 @@ class CutWorths:
         self.passed = self.cut = self.read = np.full((len(LAGS), PLACES), LOST)
         for turn in range(len(lathe.tools) - 1, -1, -1):
             if turn < len(lathe.tools) - 1:
-                after = self._moved(self.read, ways, turn) - self.band.cut - READ
+                after = self._moved(self.read, ways, turn) - CUT - READ
                 self.cut = after[:, :-1].max(axis=1)
                 spring = np.where(idle[turn], LOST, after[:, -1])
                 self.passed = np.maximum(self.cut, spring)
@@ -166,7 +166,7 @@ class CutWorths:
         far = flat[at] * (1 - on) + flat[at + 1] * on
         # beyond the table one measured cut more brings it to a fifth
         beyond = np.log(np.maximum(left / self.places[-1], 1.0)) / math.log(5)
-        return near * (1 - part) + far * part - (self.band.cut + READ) * beyond
+        return near * (1 - part) + far * part - (CUT + READ) * beyond
 
     def _between(self, lag: Any) -> tuple[Any, Any]:
         """The lag below, and how far on it is to the next."""

@@ -23,7 +23,9 @@ from machinon.core.cutting.cut_belief import (
     phi,
 )
 from machinon.core.cutting.cut_plan import (
+    CUT,
     LEAST_FOUND,
+    PAST,
     READ,
     ROOM,
     TURNS,
@@ -37,11 +39,6 @@ from machinon.core.cutting.cut_state import CutState
 if TYPE_CHECKING:
     import numpy as np
 
-# what a scrapped piece costs besides not being in the band; less where the gauge's zero
-# was not checked, as no caution at the dial makes up for that; and what a cut must gain
-# to be worth its time, more there, as small ones end in that doubt
-PAST, PAST_UNCHECKED = 3.0, 1.5
-CUT, CUT_UNCHECKED = 0.004, 0.008
 NEVER = -9.0  # of what cannot be done
 FLOOR = 0.0013  # mm by which any cut comes out other than it was thought
 CANDIDATES, SMALL = 24, 6  # dial positions weighed for one cut, and smallest steps
@@ -69,14 +66,10 @@ class Worths:
             self.sign * (state.start - size) / 2 for size in (near, far, state.aim)
         )
         self.read = state.read_sigma
-        # a zero that nobody checked is as doubtful as a reading: half of that
-        checked = state.zero_sigma < 0.4 * state.uncertainty
         self._band = EndWorth(
             self.aim - self.enter,
             self.leave - self.aim,
             (state.zero_sigma / 2) ** 2,
-            PAST if checked else PAST_UNCHECKED,
-            CUT if checked else CUT_UNCHECKED,
         )
 
     def size(self, belief: Belief) -> float:
@@ -96,7 +89,7 @@ class Worths:
 
     def ended(self, now: Chances) -> float:
         """The worth of ending with the surface as it is."""
-        return now.inside - self._band.costs * now.past
+        return now.inside - PAST * now.past
 
     def read_again(self) -> float:
         """The worth of one more reading: the surface is then left, or cut."""
@@ -171,7 +164,7 @@ class Worths:
         """The worth of a pass that leaves such surfaces, and its reading."""
         left, lag, _ = self._told(then)
         worth = self._expected(then, self._plan.at(self._plan.read, left, lag))
-        return worth - self._band.cut - READ
+        return worth - CUT - READ
 
     def _told(self, then: Ahead) -> tuple[Any, Any, Any]:
         """Outcomes of a reading: the metal left and the lag, (..., n, q), and the

@@ -557,8 +557,8 @@ def _square_hole(s: Said) -> Inputs | None:
 @phrase("detent", "detent ball 6 deep 1.2")
 def _detent(s: Said) -> Inputs | None:
     """A dimple by its depth, its rim, or the drill that makes it."""
-    ball = s.hears("ball") and s.has("recess", "sit", "protrude", "protrudes", "rise")
-    dimple = s.has("detent", "dimple") | (ball and s.has("ball"))
+    sits = s.hears("ball") and s.has("recess", "sit", "protrude", "protrudes", "rise")
+    dimple = s.has("detent", "dimple") | (sits and s.has("ball"))
     if not dimple:
         return None
     depth, rim = s.near("depth"), s.near("rim", "mouth", "width")
