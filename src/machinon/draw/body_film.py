@@ -116,10 +116,11 @@ def _turned(board: Board, before: Body, after: Body, cut: tuple[str, ...]) -> No
 
 
 def _outside(body: Body) -> Any:
-    """The edges of what turns that are seen from outside, in the half section."""
+    """The edges of what turns that are seen from outside, in the half section: of an
+    end not where a hole opens in it."""
     from shapely import LineString, union_all
 
-    return union_all(
+    seen = union_all(
         [
             LineString((a, b))
             for ring in envelope(body)
@@ -127,6 +128,7 @@ def _outside(body: Body) -> Any:
             if max(a[1], b[1]) > 1e-6
         ]
     )
+    return seen.intersection(body.region.buffer(1e-3))
 
 
 def _looked_into(body: Body, cut: tuple[str, ...]) -> str:
