@@ -61,6 +61,32 @@ class HardMetal(unittest.TestCase):
             self.assertEqual("band" in keys, band, keys)
 
 
+class ThinWalls(unittest.TestCase):
+    def test_three_jaws_press_a_thin_tube_out_of_round(self):
+        """⌀60.5 × 2.25, turned on its other end: a ring of r 29.1 and 58.3 bears, I is
+        55.3 mm⁴; 0.0302 · 1000 · 29.1³ / (E · I) is 65 µm in steel. Where it is only
+        faced, it springs back flat; a wall of 10 gives nothing."""
+        tube = {"parts": "step step bore", "step1.diameter": "60",
+                "step1.length": "30", "step2.diameter": "60.5", "step2.length": "60",
+                "bore1.diameter": "56", "bore1.depth": "0"}  # fmt: skip
+
+        def pressed(**other):
+            made = make(families()["turned-piece"], {**tube, **other})
+            found = {c.key: c for c in held_well(route_told(made))}
+            return [c for key, c in found.items() if key.startswith("squeeze")]
+
+        thick, thin = pressed()
+        self.assertLess(thick.need, thin.need)
+        self.assertFalse(thin.passed)
+        modulus = materials()["mild steel"].modulus
+        ring = 0.0302 * 1000 * 29.125**3 / (modulus * 2 * 29.125 * 2.25**3 / 12)
+        self.assertAlmostEqual(thin.need, ring, 4)
+        self.assertIn("plug in it", thin.says)
+        self.assertEqual(pressed(**{"bore1.diameter": "40"}), [])
+        del tube["step2.diameter"], tube["step2.length"]
+        self.assertEqual(pressed(parts="step bore"), [])
+
+
 class ThroughTheSpindle(unittest.TestCase):
     def told(self, long, bore):
         lathe = Lathe("lathe", "Lathe", 165, 700, 190, (60.0,), "nose")

@@ -16,12 +16,15 @@ from machinon.core.piece.made import Made
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
     Ball,
+    Bore,
     Centre,
     Cone,
     Cylinder,
     End,
     Groove,
+    NutThread,
     Screw,
+    TaperBore,
 )
 from machinon.core.quantity import FOOT, POWER, in_both_texts
 from machinon.core.route.bars import bar_of, end_of, otherwise
@@ -41,6 +44,13 @@ OVER_TABLE = 130.0  # mm that a small vise and a tool in its holder take
 OVER_A_HOLE = 5.0  # mm that a drill starts over its hole
 BY_HALF = 2.0  # times the motor: at half of the usual feed or depth it still cuts
 SUPPORTED = 12.0  # diameters with a centre at its end, or between two
+GRIP = 1000.0  # N of each jaw, gently
+THIN = 0.12  # of its diameter: a thinner wall gives in the jaws
+# how far a ring is out of round by three equal forces, of F · r³ / (E · I): in beneath
+# each, and out between them; Timoshenko, Strength of Materials II, rings
+THREE_LOBES = 0.01594 + 0.01426
+ROUND = 0.010  # mm out of round in the jaws that most work bears
+ROUNDS = Cylinder | Cone | Screw | Bore | NutThread | TaperBore  # what must be round
 
 
 def on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
@@ -320,12 +330,37 @@ def _in_the_jaws(
         f"Left for the jaws ({within(up.title)})",
         grave=False,
     )
+    if any(isinstance(feature, ROUNDS) for feature in cut):
+        yield from _squeezed(up, body, (held_end + root) / 2, abs(tip - held_end))
     centred = any(
         isinstance(feature, Centre) and feature.side == side
         for feature in body.features
     )
     if abs(tip - root):
         yield from _straight(up, cut, root, tip, centred)
+
+
+def _squeezed(up: HoldingTold, body: Body, z: float, long: float) -> Iterator[Check]:
+    """How far the jaws press a thin wall out of round, at a station that they grip:
+    what is cut round in them springs back to three lobes."""
+    inner, outer = body.radii(z)
+    wall, radius = outer - inner, (outer + inner) / 2
+    if not inner or wall > 2 * THIN * outer:
+        return
+    bears = min(long, 2 * radius)  # what is further off does not help
+    stiff = material(up.steps[-1].material).modulus * bears * wall**3 / 12
+    lobes = THREE_LOBES * GRIP * radius**3 / stiff
+    yield Check(
+        f"squeeze-{up.key}",
+        "stock",
+        lobes <= ROUND,
+        f"A wall of {wall:.2f} mm: three jaws at {GRIP / 1000:g} kN each press it "
+        f"{1000 * lobes:.0f} µm out of round ({within(up.title)}), up to "
+        f"{1000 * ROUND:.0f} µm is wanted. Jaws that go all round it, or a plug in it.",
+        grave=False,
+        have=ROUND,
+        need=lobes,
+    )
 
 
 def _straight(
