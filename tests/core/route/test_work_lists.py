@@ -274,6 +274,19 @@ class Drilled(unittest.TestCase):
         self.assertAlmostEqual(figures(lines["behind"])["Left, about"], 42.155, 3)
         short = {line.key: line for line in listed("hub-adapter", "drill-bore")}
         self.assertNotIn("behind", short)
+        # into the end of a block 76 long: 9 with 81 goes 72, its pilot 4.5 with 47 42
+        block = {"parts": "hole", "block.length": "76", "block.height": "50",
+                 "hole1.face": "right", "hole1.depth": "0"}  # fmt: skip
+        through = {**block, "hole1.kind": "through", "hole1.screw": "M8"}
+        *_, pilot, last = listed("plate-block", "drill-hole1", through)
+        self.assertEqual(figures(pilot)["Point at"], 42)
+        self.assertEqual(figures(last)["Point at"], 72)
+        self.assertIn("from the other side", last.note)
+        blind = {**block, "hole1.kind": "tapped", "hole1.screw": "M6",
+                 "hole1.depth": "60"}  # fmt: skip
+        *_, last = listed("plate-block", "drill-hole1", blind)
+        self.assertEqual(figures(last)["To the shoulder"], 60)
+        self.assertIn("by a long one", last.note)
 
     def test_no_point_of_a_drill_goes_below_a_flat_floor(self):
         """A bore of 24, 20 deep: opened 2 under size, its drill's point at 20."""

@@ -12,6 +12,8 @@ from machinon.core.route.drills import travel
 from machinon.core.route.motor import power_of_drill, share_left
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.drilling import (
+    BY_A_LONG_ONE,
+    NEXT_GOES_ON,
     STARTS,
     depth_shown,
     drill_rpm,
@@ -127,19 +129,14 @@ def drilled_list(
             note = f"{clears} {SHORT_OF_FLOOR}"
         short = point > reach
         if short and last and blind:
-            note = (
-                f"{clears} Deeper than its flutes: the rest by a long one, in its hole."
-            )
+            note = f"{clears} {BY_A_LONG_ONE}"
         elif short:
             goes = downwards(reach, 1.0)
             figures = [depth_shown("Point at", goes)]
             if last:
                 behind.append(_from_behind(point - goes, reach))
             else:
-                note = (
-                    f"{clears} Its flutes go no deeper: the next drill goes on without "
-                    "it."
-                )
+                note = f"{clears} {NEXT_GOES_ON}"
         rpm = drill_rpm(step, drill)
         figures.append(Shown("Speed", rpm, ROTATION, 1))
         if has := lathe.power if lathe else 0.0:

@@ -13,9 +13,16 @@ from machinon.core.quantity import NUMBER
 from machinon.core.reckoning import reckon
 from machinon.core.route.steps import StepTold
 from machinon.core.setting_out.cones import cone_depth
+from machinon.core.sizes.drill_reach import reach_of
 from machinon.core.threads.screw_thread import thread_of
 
 STARTS = "A drill that starts by itself wanders."
+NEXT_GOES_ON = "Its flutes go no deeper: the next drill goes on without it."
+BY_A_LONG_ONE = "Deeper than its flutes: the rest by a long one, in its hole."
+FROM_BOTH_SIDES = (
+    "Its flutes go no deeper: the rest by a long one in its hole, or from the other "
+    "side, the hole set out there anew."
+)
 
 
 def tip(diameter: float) -> float:
@@ -30,6 +37,20 @@ def tip(diameter: float) -> float:
 def depth_shown(words: str, deep: float) -> Shown:
     """A depth that no drill or tap is held to closer than a tenth, mm."""
     return Shown(words, deep, step=0.1)
+
+
+def in_its_flutes(
+    drill: float, deep: tuple[Shown, ...], last: bool, through: bool
+) -> tuple[tuple[Shown, ...], str]:
+    """How deep a drill goes, as far as its flutes let it, and what is said where the
+    hole is deeper; deep: what the hole asks of it, its point at the end."""
+    reach = reach_of(drill)
+    if float(deep[-1].value) <= reach:
+        return deep, ""
+    goes = (depth_shown("Point at", downwards(reach, 1.0)),)
+    if not last:
+        return goes, NEXT_GOES_ON
+    return (goes, FROM_BOTH_SIDES) if through else (deep, BY_A_LONG_ONE)
 
 
 def turns_shown(thread: str, deep: float) -> Shown:

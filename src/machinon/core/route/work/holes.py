@@ -26,6 +26,7 @@ from machinon.core.route.work.drilling import (
     STARTS,
     depth_shown,
     drill_rpm,
+    in_its_flutes,
     tip,
     turns_shown,
 )
@@ -333,8 +334,20 @@ def _each_hole(
         if len(laps) > 1:  # which drills come is seen from the lines
             note = note.partition("One after the other")[0]
             note = f"About {drill_rpm(step, lap.drill):.0f} rpm. {note}".strip()
+        deep, note = _in_its_flutes(step, holes.hole, lap, deep, note)
         lines.append(WorkLine(key, head, (*shown, *deep), note, on_face))
     return lines
+
+
+def _in_its_flutes(
+    step: StepTold, hole: Hole, lap: Lap, deep: tuple[Shown, ...], note: str
+) -> tuple[tuple[Shown, ...], str]:
+    """The depth of a lap and its note, where its drill's flutes end before."""
+    if not lap.drill:
+        return deep, note
+    through = hole.depth is None
+    deep, short = in_its_flutes(lap.drill, deep, lap.drill == step.drill, through)
+    return deep, f"{note} {short}".strip()
 
 
 def _named(n: int, many: int, lap: Lap, laps: int) -> tuple[str, str]:
@@ -580,6 +593,7 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
                     Shown("Across its mouth", POINT_ONLY * laps[1].drill, step=0.1),
                 )
                 note = f"On the crown, a spot drill's point only. {STARTS}"
+            deep, note = _in_its_flutes(step, holes.hole, lap, deep, note)
             lines.append(WorkLine(key, head, (*turned, *deep), note))
     return WorkList(tuple(lines))
 
