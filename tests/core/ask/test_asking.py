@@ -314,6 +314,13 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("taper of 12 mm to 10 mm in 40", "taper-angle", "ratio", 0.05),
     ("40 taper large end", "taper", "large_diameter", 44.45),
     ("8 degree half angle taper", "taper", "included_angle", 16.0),
+    (
+        "offset for taper 25 to 20 over 60 length 200",
+        "taper-setup",
+        "tailstock_offset",
+        8.3333,
+    ),
+    ("ball 12 dia 9.6 hole depth", "detent", "depth", 2.4),
     ("55 degree thread 16 tpi depth", "pitch", "depth_outside", 1.0165),
     ("no 10 screw diameter", "thread", "major", 4.826),
     (

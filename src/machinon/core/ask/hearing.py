@@ -175,6 +175,7 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bz\s*=?\s*(\d+)\b", r"\1 teeth"),
         (r"\bo[\s-]?rings?\b", "o-ring"),
         (r"\bc'?sinks?\b", "countersink"),
+        (r"\b(\d+)\s+in\s+(?:a\s+)?(row|line)\b", r"\1 holes in a \2"),
         (r"(\d)\s+in\s+(?=how\b)", r"\1, "),  # 25.4 in how many passes
         # remove 0.5 from 25.4 with cuts of 0.1
         (

@@ -558,6 +558,7 @@ def _square_hole(s: Said) -> Inputs | None:
 def _detent(s: Said) -> Inputs | None:
     """A dimple by its depth, its rim, or the drill that makes it."""
     sits = s.hears("ball") and s.has("recess", "sit", "protrude", "protrudes", "rise")
+    sits = sits or (s.hears("ball") and s.hears("hole") and s.hears("depth", "deep"))
     dimple = s.has("detent", "dimple") | (sits and s.has("ball"))
     if not dimple:
         return None

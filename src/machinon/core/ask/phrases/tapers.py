@@ -74,6 +74,7 @@ def _offset_of_ends(s: Said) -> Inputs | None:
         return None
     whole = s.behind("bar", "centre") or s.near("bar", "centre", "between")
     long = s.behind("over") or s.near("over", "length")
+    whole = whole or s.near("length", "long")  # over 3, length 8
     sizes = s.alike(s.size(), s.size(), long, whole)
     s.has("from", "to", "set", "over", "taper", "length", "bar", "centre", "between")
     if not all(sizes):
@@ -191,7 +192,7 @@ def _taper(s: Said) -> Inputs | None:
     if not taper:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
-    s.has("cone", "of", "is", "a", "line")
+    s.has("cone", "of", "is", "a", "line", "setting", "set")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
     s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
     s.has("measure", "does")
