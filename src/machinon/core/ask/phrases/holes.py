@@ -564,7 +564,7 @@ def _detent(s: Said) -> Inputs | None:
         return None
     depth, rim = s.near("depth"), s.near("rim", "mouth", "width")
     angle = s.take("angle")
-    s.has("recess", "drill", "a", "rim", "sit")
+    s.has("recess", "drill", "a", "rim", "sit", "diameter")
     ball = s.near("ball") or s.size()
     if not (depth or rim or angle):  # a ball of 8 for a 5 mm dimple
         rim = s.near("dimple", "recess", "hole")
