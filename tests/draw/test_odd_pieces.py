@@ -113,19 +113,34 @@ class OddPieces(unittest.TestCase):
         for key in ("turned-piece", "plate-block"):
             for made in odd_pieces(key, chance):
                 with self.subTest(key, given=made.given):
-                    self.assertGreater(made.body.volume, 0, "nothing is left of it")
-                    drawings = [
-                        piece_sheet(made, 900, 560, first_angle=chance.random() < 0.5),
-                        *(
-                            body_film(step, 200, 150)
-                            for up in route_told(made)
-                            for step in up.steps
-                        ),
-                    ]
-                    for x, y in (
-                        point
-                        for drawing in drawings
-                        for item in drawing.items
-                        for point in places(item)
-                    ):
-                        self.assertLess(math.hypot(x, y), FAR)
+                    self.drawn(made, first_angle=chance.random() < 0.5)
+
+    def test_edges_that_other_cuts_take_and_stock_far_too_short_are_drawn(self):
+        """Two males of a dovetail take all upper edges; a bar of 3 for 74 has nothing
+        left once both ends are faced."""
+        edges = {"parts": "edge dovetail dovetail", "edge1.which": "top",
+                 "dovetail1.form": "male", "dovetail1.runs": "across",
+                 "dovetail2.form": "male", "dovetail2.runs": "along"}  # fmt: skip
+        bar = {"parts": "step step bar bore", "stock.shape": "octagon",
+               "stock.length": "3", "step1.diameter": "55", "step2.length": "38",
+               "step2.diameter": "13", "bar1.across": "28"}  # fmt: skip
+        self.drawn(make(families()["plate-block"], edges))
+        self.drawn(make(families()["turned-piece"], bar))
+
+    def drawn(self, made, first_angle=False):
+        self.assertGreater(made.body.volume, 0, "nothing is left of it")
+        drawings = [
+            piece_sheet(made, 900, 560, first_angle=first_angle),
+            *(
+                body_film(step, 200, 150)
+                for up in route_told(made)
+                for step in up.steps
+            ),
+        ]
+        for x, y in (
+            point
+            for drawing in drawings
+            for item in drawing.items
+            for point in places(item)
+        ):
+            self.assertLess(math.hypot(x, y), FAR)

@@ -569,7 +569,8 @@ class EdgeBevels(Feature, frozen=True):
                 "front": (part * long, 0.0),
                 "left": (0.0, part * wide),
             }
-            found += [at for side, at in on.items() if side not in self.without]
+            left = [at for side, at in on.items() if side not in self.without]
+            found += left or list(on.values())  # where all went, they are said anywhere
         return found
 
     def dimensions(self) -> dict[str, Dimension]:

@@ -109,18 +109,27 @@ class Body(Struct, frozen=True, dict=True):
     @functools.cached_property
     def ends(self) -> tuple[float, float]:
         """First and last station of what turns."""
-        low, _, high, _ = self.region.bounds
-        return float(low), float(high)
+        low, _, high, _ = self._bounds
+        return low, high
+
+    @functools.cached_property
+    def _bounds(self) -> tuple[float, float, float, float]:
+        """First station and least radius of what turns, last station and largest
+        radius; all 0 where nothing is left of it."""
+        if self.region.is_empty:
+            return 0.0, 0.0, 0.0, 0.0
+        low, inner, high, outer = map(float, self.region.bounds)
+        return low, inner, high, outer
 
     @functools.cached_property
     def largest(self) -> float:
         """Largest diameter of what turns."""
-        return 2 * float(self.region.bounds[3])
+        return 2 * self._bounds[3]
 
     @functools.cached_property
     def hollow(self) -> float:
         """Narrowest diameter of what is bored right through; 0 where nothing is."""
-        return 2 * float(self.region.bounds[1])
+        return 2 * self._bounds[1]
 
     @functools.cached_property
     def turned_volume(self) -> float:
@@ -145,8 +154,10 @@ class Body(Struct, frozen=True, dict=True):
         # an edge square to the axis is met in both its ends
         first = np.where(bz == az, ar, ar + (br - ar) * (z - az) / along)
         last = np.where(bz == az, br, first)
-        low = np.where(there, np.minimum(first, last), np.inf).min(axis=1)
-        high = np.where(there, np.maximum(first, last), 0.0).max(axis=1)
+        # of a body of which nothing is left there are no edges
+        low = np.where(there, np.minimum(first, last), np.inf)
+        low = low.min(axis=1, initial=np.inf)
+        high = np.where(there, np.maximum(first, last), 0.0).max(axis=1, initial=0.0)
         low[~there.any(axis=1)] = 0.0
         return list(zip(low.tolist(), high.tolist(), strict=True))
 
