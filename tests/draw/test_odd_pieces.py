@@ -123,7 +123,8 @@ class OddPieces(unittest.TestCase):
                  "dovetail2.form": "male", "dovetail2.runs": "along"}  # fmt: skip
         bar = {"parts": "step step bar bore", "stock.shape": "octagon",
                "stock.length": "3", "step1.diameter": "55", "step2.length": "38",
-               "step2.diameter": "13", "bar1.across": "28"}  # fmt: skip
+               "step2.diameter": "13", "bar1.across": "28", "bar1.length": "15",
+               "bore1.end": "right", "bore1.diameter": "17"}  # fmt: skip
         self.drawn(make(families()["plate-block"], edges))
         self.drawn(make(families()["turned-piece"], bar))
 
