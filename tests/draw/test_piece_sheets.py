@@ -655,6 +655,24 @@ class Sheets(unittest.TestCase):
         written = {item.text for item in items if isinstance(item, Text)}
         self.assertIn("⌀5 × 14 deep, 120° from cross 2", written)
 
+    def test_no_circle_is_seen_on_a_cone_that_goes_on(self):
+        """A seat of 16° from ⌀33 to 25.13, 28 deep, behind a thread with its groove:
+        from the right its mouth, its small end and the bore of 24 are edges, and no
+        more."""
+        block = {"parts": "step step thread bore socket", "step1.diameter": "50",
+                 "step1.length": "60", "step2.diameter": "40", "step2.length": "16",
+                 "thread1.thread": "M40x1.5", "bore1.diameter": "24",
+                 "bore1.depth": "0", "socket1.taper": "16° included",
+                 "socket1.mouth": "33", "socket1.depth": "28"}  # fmt: skip
+        board = Board(500, 500)
+        draw_end_view(board, make(families()["turned-piece"], block).body, (0, 0), 1.0)
+        edges = {
+            round(2 * item.radius, 2)
+            for item in board.items
+            if isinstance(item, Circle) and item.role == "outline" and not item.open
+        }
+        self.assertEqual(edges, {24.0, 25.13, 33.0, 40.0, 50.0})
+
     def test_the_section_of_a_tapped_hole_has_its_crests_thin(self):
         """M6 right through a flange from 25 to 32 on a circle of 46: from 20 to 26.
         M8 from the side of a sleeve of ⌀40 ends at its bore of 18."""

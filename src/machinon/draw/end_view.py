@@ -20,6 +20,9 @@ from machinon.core.threads.screw_thread import thread_of
 from machinon.draw.drawing import EDGE, Board, Circle, Line, Place, Role, Shape
 from machinon.draw.half_section import round_under
 
+BOTH = (1e-4, -1e-4)  # mm beside a station, as one looks from the right
+APART = 0.01  # mm: circles so near are one
+
 
 def draw_end_view(board: Board, body: Body, centre: Point, scale: float) -> None:
     """Draws what turns as seen from its right end."""
@@ -185,7 +188,9 @@ def _before(body: Body, end: float) -> list[tuple[float, float]]:
 def _seen_radii(body: Body) -> tuple[set[float], float]:
     """Radii of the edges that are seen from the right end, and that of the bore that
     goes through; 0 for none."""
-    stations = sorted({z for ring in body.rings() for z, _ in ring}, reverse=True)
+    corners: dict[float, set[float]] = {}
+    for z, r in chain(*body.rings()):
+        corners.setdefault(z, set()).add(r)
     # a rounded edge runs into face and round without an edge of its own
     rounded = [
         (edge.centre[1], edge.diameter / 2)
@@ -200,16 +205,21 @@ def _seen_radii(body: Body) -> tuple[set[float], float]:
             return True
         return any(low - 1e-3 < r < high - 1e-3 for low, high in rounded)
 
+    def cornered(z: float, r: float) -> bool:
+        """Whether there is an edge, and not a cone or a round that goes on."""
+        return any(abs(r - corner) < 2e-3 for corner in corners[z])
+
     seen: set[float] = set()
     largest, least = 0.0, math.inf
-    sides = [z + beside for z in stations for beside in (-1e-4, 1e-4)]
-    for z, (inner, outer) in zip(sides, body.radii_at(sides), strict=True):
-        if outer > largest + 1e-3:
+    sides = [(z, z + off) for z in sorted(corners, reverse=True) for off in BOTH]
+    radii = body.radii_at([beside for _, beside in sides])
+    for (z, beside), (inner, outer) in zip(sides, radii, strict=True):
+        if outer > largest + APART:
             largest = outer
-            if not smooth(z, outer):
+            if cornered(z, outer) and not smooth(beside, outer):
                 seen.add(round(outer, 3))
-        if outer > 0 and inner < least - 1e-3:
-            if inner > 1e-3:
+        if outer > 0 and inner < least - APART:
+            if inner > 1e-3 and cornered(z, inner):
                 seen.add(round(inner, 3))
             least = inner
     return seen, round(least, 3)
