@@ -136,7 +136,8 @@ def _in_two_parts(s: Said) -> str:
     """A thread that is tapped, said by its size and its pitch apart, or as a pipe's:
     `1/4 24 tpi`, `pipe thread 3/8`; empty for none."""
     if _pipe_said(s):
-        return "" if s.inch else f"G{s.size()}"
+        size = "" if s.inch else s.size()
+        return f"G{size}" if size else ""
     if not s.hears("tap", "tapping") or not s.number_of("tpi"):
         return ""
     pitch, wide = s.take("tpi"), s.size()
