@@ -339,6 +339,25 @@ class PlateBlocks(unittest.TestCase):
 
 
 class BoltedDown(unittest.TestCase):
+    def test_holes_in_a_vee_are_drilled_before_it(self):
+        """No drill starts on a flank: in the middle of a vee along 60, and of a round
+        seat across 100; 20 beside it the order does not matter."""
+
+        def order(part, **at):
+            given = {"hole1_face": "top", "hole1_kind": "through",
+                     "hole1_datum": "centre", **at}  # fmt: skip
+            steps = [s for up in route_told(block(f"{part} hole", **given))
+                     for s in up.steps]  # fmt: skip
+            return [s for s in steps if s.features in ((f"{part}1",), ("hole1",))]
+
+        for part in ("vee", "seat"):
+            drill, cut = order(part, hole1_from_side="0", hole1_from_front="0")
+            self.assertEqual((drill.operation, cut.operation), ("drill", "mill"))
+            self.assertIn("a flat to start on", drill.note)
+            beside = {"hole1_from_side": "20", "hole1_from_front": "20"}
+            cut, drill = order(part, **beside)
+            self.assertEqual((drill.operation, drill.note), ("drill", ""))
+
     def test_screws_go_into_t_nuts_and_stay_off_the_slots_floor(self):
         """M8 in 30 less 8.6 of counterbore: 21.4 and 1.5 × 8 ask for 33.4, so 35. Slots
         of 12.1 + 10.1 have 20.7 of thread; in 5 + 4 an M12 has 7.5 of it."""

@@ -46,6 +46,7 @@ FACES: tuple[BlockFace, ...] = ("top", "bottom", "front", "back", "left", "right
 LEVEL = 1e-6  # mm: as deep as the metal
 # with a floor to drill in
 FLOORED = ("slot", "pocket", "rebate", "dovetail", "tee", "bore")
+MIDDLE = 0.2  # mm: so wide and deep a hole is looked for in a vee at its middle
 
 
 def parts_of(s: Values, *kinds: str) -> list[str]:
@@ -300,6 +301,21 @@ def floor_of_some(s: Values, name: str) -> str:
         ),
         "",
     )
+
+
+def flank_under(s: Values, name: str) -> str:
+    """The vee or round seat of the same face that holes of a part begin in: no drill
+    starts on its flanks. Empty for none."""
+    holes = _alone(s, name)
+    assert isinstance(holes, Holes)
+    middles = replace(holes, hole=Hole(MIDDLE, holes.hole.depth))
+    found = (
+        part
+        for part in parts_of(s, "vee", "seat")
+        if s[f"{part}.face"] == holes.face
+        and lies_in(middles, _alone(s, part), 0.0, MIDDLE, some=True)
+    )
+    return next(found, "")
 
 
 def _floors_under(s: Values, holes: Holes) -> Iterator[tuple[str, Feature, float]]:

@@ -18,6 +18,7 @@ from machinon.core.families._plate_features import (
     crosswise,
     face_of,
     feature_of_part,
+    flank_under,
     floor_under,
     from_centre,
     hole_by_screw,
@@ -86,6 +87,10 @@ def _drilled(s: Values, name: str) -> list[Step]:
     part, deep = floor_under(s, name)
     across = part and s[f"{part}.face"] != s[f"{name}.face"]
     note = on_floor(part, deep, "wall" if across else "floor")
+    if vee := flank_under(s, name):
+        note = (
+            f"Before {spoken(vee)}, while there is a flat to start on. {note}".strip()
+        )
     steps = [Step("drill", (name,), note=note)]
     work = AFTER.get(str(s[f"{name}.kind"]))
     if work:
@@ -107,6 +112,11 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
         steps.append(Step("drill", (name,), leaves=leaves, title=title))
         steps.append(Step("bore", (name,), tool="boring head, or on the faceplate"))
     steps += [Step("mill", (name,)) for name in here("pocket", "rebate")]
+    drilled = [name for name in here(*DRILLED) if not leaning(s, name)]
+    # no drill starts on a flank: what begins in a vee or seat is drilled before it
+    early = [name for name in drilled if flank_under(s, name)]
+    for name in early:
+        steps += _drilled(s, name)
     for name in here("vee"):
         tool = "end mill, the work aslant, or angle cutter"
         steps.append(Step("mill", (name,), tool=tool))
@@ -124,8 +134,8 @@ def _of_face(s: Values, face: BlockFace) -> list[Step]:
         )
         title = f"Bore {spoken(name)}, half of it in a scrap block"
         steps.append(Step("mill", (name,), title=title, tool="boring head", note=note))
-    drilled = [name for name in here(*DRILLED) if not leaning(s, name)]
     slots = [name for name in here("slot") if not slot_of(s, name).sawn]
+    drilled = [name for name in drilled if name not in early]
     # a slot is milled first where holes begin on its floor
     begun_in = {floor_under(s, name)[0] for name in drilled}
     steps += [Step("mill", (name,)) for name in slots if name in begun_in]
