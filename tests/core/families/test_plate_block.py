@@ -356,7 +356,8 @@ class BoltedDown(unittest.TestCase):
             self.assertIn("a flat to start on", drill.note)
             beside = {"hole1_from_side": "20", "hole1_from_front": "20"}
             cut, drill = order(part, **beside)
-            self.assertEqual((drill.operation, drill.note), ("drill", ""))
+            self.assertEqual((cut.operation, drill.operation), ("mill", "drill"))
+            self.assertNotIn("flat", drill.note)
 
     def test_screws_go_into_t_nuts_and_stay_off_the_slots_floor(self):
         """M8 in 30 less 8.6 of counterbore: 21.4 and 1.5 × 8 ask for 33.4, so 35. Slots
