@@ -140,6 +140,8 @@ def hole_section(holes: Feature) -> list[Point]:
     if isinstance(holes, CrossHoles):
         top = holes.diameter / 2
         profile = holes.hole.profile(holes.through)
+        # turned into the section, where the corner of a bar may stand over its mouth
+        profile = ((-holes.diameter, profile[0][1]), *profile)
         side = [(holes.z + r, top - d) for d, r in profile]
         return side + [(holes.z - r, top - d) for d, r in reversed(profile)]
     if isinstance(holes, Keyway):

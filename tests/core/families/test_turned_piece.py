@@ -581,6 +581,33 @@ class TurnedPieces(unittest.TestCase):
         with self.assertRaises(BadInput):
             turned("bore socket", **{**cup, "socket1_taper": "60°"})
 
+    def test_a_hole_from_the_side_begins_square_on_metal(self):
+        """On top of a hexagon is a corner, at 60° a flat. On a cone from 40 to 20 over 40
+        the metal falls 1.5 across a hole of 6: an end mill goes down 0.75 first, on a
+        slim taper none does."""
+
+        def lines(parts, **given):
+            sizes = {name.replace("_", ".", 1): text for name, text in given.items()}
+            made = make(family_of("turned-piece"), {"parts": parts, **sizes})
+            (step,) = (s for up in route_told(made) for s in up.steps
+                       if s.features == ("cross1",))  # fmt: skip
+            return made, {line.key: line for line in work_list(step).lines}
+
+        bar = {"stock_shape": "hexagon", "bar1_across": "30", "bar1_length": "30",
+               "step1_diameter": "20", "cross1_from_end": "15"}  # fmt: skip
+        made, found = lines("bar step cross", **bar)
+        self.assertEqual(made.values["cross1.start"], 60)
+        self.assertNotIn("cross1-wall-to", failed(made))
+        self.assertIn("of the flat", found["zero"].head)
+        cone = {"step1_length": "30", "step1_diameter": "40", "taper1_left": "40",
+                "taper1_right": "20", "taper1_length": "40", "cross1_from_end": "50",
+                "cross1_diameter": "6"}  # fmt: skip
+        made, found = lines("step taper cross", **cone)
+        self.assertEqual(made.values["cross1.start"], 90)
+        self.assertAlmostEqual(found["flat"].figures[0].value, 0.75)
+        _, found = lines("step taper cross", **{**cone, "taper1_right": "38"})
+        self.assertNotIn("flat", found)
+
     def test_a_taper_is_turned_once_its_small_end_is_free(self):
         """From 10 to 20 over 30 behind a step of 10: that first, for the tool starts
         there; and no socket of such a taper is there to blue it by."""

@@ -484,6 +484,17 @@ def _floor(name: str, s: Values) -> str:
     return "flat" if 0 < deep < wide or wide > SAWN else "drilled"
 
 
+def _face_up(name: str, s: Values) -> float:
+    """The turn that the first of holes from the side stands at, degrees: on top, where
+    of a hexagon's bar there is a corner; beside that, in the middle of a flat."""
+    axis, z = Axis(s), float(s[f"{name}.from_end"])
+    bars = [
+        (start, stop) for part, start, stop, *_ in axis.steps if axis.has_corners(part)
+    ]
+    on_a_bar = any(start <= z <= stop for start, stop in bars)
+    return 60.0 if on_a_bar and axis.sides == 6 else 90.0
+
+
 def _long(name: str, s: Values) -> float:
     return socket_depth(str(s[f"{name}.taper"]), f"{name}.taper")
 
@@ -614,7 +625,10 @@ PARTS = (
         Size("count", "how many holes {} has", "1", "", 1, 24, COUNT),
         Size("depth", "depth of {}", "0", "0 goes through, or several to the axis",
              0, 500),
-        _START, _thread("none"),
+        Size("start", "angle of the first of {}", OfPart(_face_up),
+             "on top, of a hexagon on a flat", -360, 360, ANGLE,
+             rests=("stock.shape", "{}.from_end")),
+        _thread("none"),
         Size("reamed", "{} reamed", "no", kind=FLAG),
     )),
     FreePart("ring", "Holes in a face, on a circle", (

@@ -54,6 +54,7 @@ BROKEN_EDGE = 0.4  # mm that a mouth is over its hole
 POINT_ONLY = 0.8  # of the first drill, across a mouth that is only to start it
 FLAT = "No deeper with the point: the floor is to be flat."
 HOLDS = 2.5  # diameters of thread: more holds no more
+WALKS = 0.1  # of its width: where a face falls more across a hole, its drill walks off
 SAME = 0.01  # mm: holes so nearly as far apart are read once
 TAPPED = (("hand", "by hand, the taps in turn"), ("power", "under power"))
 # the edge that is raised for holes that lean right, left, up or down as one looks
@@ -566,18 +567,32 @@ def broach_list(step: StepTold, holes: CrossHoles) -> WorkList:
 def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
     """Holes into a round from its side."""
     first, last = step.after.ends
-    lines = [
-        WorkLine(
-            "zero",
-            "Over the middle of the round",
-            (
-                Shown(FROM_LEFT, holes.z - first),
-                Shown("or from the right", last - holes.z),
-            ),
-            "Touch both sides of the round and halve, or lay a rule across under a "
-            f"point until it lies level.{_round_from(step.after, holes)}",
+    head, note = (
+        "Over the middle of the round",
+        "Touch both sides of the round and halve, or lay a rule across under a "
+        f"point until it lies level.{_round_from(step.after, holes)}",
+    )
+    flat = _on_a_flat(step.before, holes)
+    if flat:
+        head = "Over the middle of the flat"
+        note = "The flat level by the indicator; touch both sides of it and halve."
+    figures = (
+        Shown(FROM_LEFT, holes.z - first),
+        Shown("or from the right", last - holes.z),
+    )
+    lines = [WorkLine("zero", head, figures, note)]
+    down = 0.0 if flat else _falls(step.before, holes)
+    sloped = down > WALKS * holes.hole.drilled.diameter
+    if sloped and step.drill:
+        lines.append(
+            WorkLine(
+                "flat",
+                "A flat first",
+                (Shown("Down from its middle", down / 2),),
+                f"An end mill of {holes.hole.drilled.diameter:g} mm, until the whole "
+                "of it has cut: on a slope a drill walks off.",
+            )
         )
-    ]
     laps = _laps(step, holes)
     for n in range(holes.count):
         for lap in laps:
@@ -592,10 +607,28 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
                 deep = (
                     Shown("Across its mouth", POINT_ONLY * laps[1].drill, step=0.1),
                 )
-                note = f"On the crown, a spot drill's point only. {STARTS}"
+                crown = "In the middle" if flat or sloped else "On the crown"
+                note = f"{crown}, a spot drill's point only. {STARTS}"
             deep, note = _in_its_flutes(step, holes.hole, lap, deep, note)
             lines.append(WorkLine(key, head, (*turned, *deep), note))
     return WorkList(tuple(lines))
+
+
+def _on_a_flat(body: Body, holes: CrossHoles) -> bool:
+    """Whether holes from the side begin square on flats."""
+    return any(
+        isinstance(there, Flats)
+        and there.start <= holes.z <= there.end
+        and least_turn(holes.angles, there.angles) < SAME
+        for there in body.features
+    )
+
+
+def _falls(body: Body, holes: CrossHoles) -> float:
+    """How much lower one side of their mouths is than the other, along the axis, mm."""
+    half = holes.hole.drilled.diameter / 2
+    (_, left), (_, right) = body.radii_at((holes.z - half, holes.z + half))
+    return abs(left - right)
 
 
 def _round_from(body: Body, holes: CrossHoles) -> str:
