@@ -582,7 +582,7 @@ class TurnedPieces(unittest.TestCase):
             turned("bore socket", **{**cup, "socket1_taper": "60°"})
 
     def test_a_hole_from_the_side_begins_square_on_metal(self):
-        """On top of a hexagon is a corner, at 60° a flat. On a cone from 40 to 20 over 40
+        """On top of a hexagon is a corner, at 60° a flat. On a cone from 40 to 20 in 40
         the metal falls 1.5 across a hole of 6: an end mill goes down 0.75 first, on a
         slim taper none does."""
 
