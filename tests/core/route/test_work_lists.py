@@ -260,8 +260,13 @@ class Drilled(unittest.TestCase):
                  "nut1.depth": "16"}  # fmt: skip
         drill = figures(listed("turned-piece", "drill-nut1", given)[-1])
         self.assertEqual(drill["To the shoulder"], 20.5)
-        tap = figures(listed("turned-piece", "tap-nut1", given)[0])
+        taper = listed("turned-piece", "tap-nut1", given)[0]
+        tap = figures(taper)
         self.assertEqual((tap["Thread depth"], tap["Turns"]), (16.0, 10.5))
+        self.assertNotIn("against the clock", taper.note)
+        left = {**given, "nut1.thread": "M10 LH"}
+        taper = listed("turned-piece", "tap-nut1", left)[0]
+        self.assertIn("against the clock", taper.note)
 
     def test_no_drill_goes_deeper_than_its_flutes_carry_chips(self):
         """104 long: 10.5 has flutes of 87 and goes 76, its pilot of 5.2 with 52 goes

@@ -18,6 +18,7 @@ from machinon.core.route.work.drilling import (
     depth_shown,
     drill_rpm,
     tip,
+    to_the_left,
     turns_shown,
 )
 from machinon.core.route.work.lines import WorkLine, WorkList
@@ -48,7 +49,7 @@ def tapped_list(step: StepTold, nut: NutThread) -> WorkList:
                 "taper",
                 "The taper tap, held true by the tailstock",
                 "Turn it by hand, spindle locked, the centre following in its end. "
-                "Half a turn back at every turn or two.",
+                f"Half a turn back at every turn or two.{to_the_left(nut.thread)}",
             ),
             ("plug", "Then the plug tap", "Clear the chips first; feel for the end."),
         )

@@ -53,6 +53,11 @@ def in_its_flutes(
     return (goes, FROM_BOTH_SIDES) if through else (deep, BY_A_LONG_ONE)
 
 
+def to_the_left(thread: str) -> str:
+    """What is said of a tap that goes in the other way round; nothing of others."""
+    return " Left-hand: it goes in against the clock." if thread_of(thread).left else ""
+
+
 def turns_shown(thread: str, deep: float) -> Shown:
     """Counted by halves, and none too many: a tap that is on the floor breaks."""
     return Shown("Turns", downwards(deep / thread_of(thread).lead, 0.5), NUMBER)

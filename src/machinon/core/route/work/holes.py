@@ -28,6 +28,7 @@ from machinon.core.route.work.drilling import (
     drill_rpm,
     in_its_flutes,
     tip,
+    to_the_left,
     turns_shown,
 )
 from machinon.core.route.work.lines import (
@@ -486,7 +487,8 @@ def _note(step: StepTold, holes: Holes | CrossHoles) -> str:
         back = "Half a turn back at every turn or two to break the chip"
         if step.material in ("cast iron", "brass"):
             back = "No need to turn back in this metal, but clear the chips"
-        return f"Start it square in the holding of the drill. {back}.{more}"
+        left = to_the_left(hole.thread)
+        return f"Start it square in the holding of the drill. {back}.{left}{more}"
     if step.operation == "ream":
         lead = (
             " Blind: its lead leaves the last of it under size." if hole.depth else ""
