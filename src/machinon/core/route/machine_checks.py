@@ -343,6 +343,9 @@ def _in_the_jaws(
 def _squeezed(up: HoldingTold, body: Body, z: float, long: float) -> Iterator[Check]:
     """How far the jaws press a thin wall out of round, at a station that they grip:
     what is cut round in them springs back to three lobes."""
+    bored = (it for it in body.features if isinstance(it, Bore | NutThread))
+    if not body.stock.bore and not any(it.start < z < it.end for it in bored):
+        return  # told by the features alone: a section is dear
     inner, outer = body.radii(z)
     wall, radius = outer - inner, (outer + inner) / 2
     if not inner or wall > 2 * THIN * outer:
