@@ -233,6 +233,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("expansion of 100 steel 10 degrees warmer", "thermal-size", "change", -0.0115),
     ("shaft 20 hole 20.02 clearance", "play", "play", 0.02),
     ("25.02 in a 25 hole how tight", "play", "play", -0.02),
+    ("is 0.02 too much play on 25", "play", "play", 0.02),
     ("play of .7495 pin in .750 hole", "play", "play", 0.0127),
     ("slot 14.02 key 14", "play", "play", 0.02),
     ("play 19.98 20.01 30 long", "play", "tilt", 0.0573),

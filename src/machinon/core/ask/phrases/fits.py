@@ -19,6 +19,7 @@ LEAST_FITTED = 0.5  # mm: what is less is the play itself
 LEAST_BARE = 5.0  # mm: a bare size under this of an inch fit is inches
 
 MOST_PLAY = 2.0  # mm
+MOST_OF = 0.02  # of its size: more is no play
 MOST_TIGHT = 0.5  # mm: no more is pressed
 _FIGURES = ("size", "number")
 _SHAFTS = (
@@ -223,6 +224,20 @@ def _carried(s: Said) -> Inputs | None:
 _IN = re.compile(
     r"\d(?:\s*mm)?\s+in\s+(?:an?\s+)?[\d.]", re.IGNORECASE
 )  # one lies in the other
+
+
+@phrase("play", "is 0.02 too much play on 25")
+def _so_much_play(s: Said) -> Inputs | None:
+    """How a play is called on a size: on a shaft of just that."""
+    told = ("play", "clearance", "slop", "shake")
+    if not s.has(*told) or s.hears("runout", "run-out", "tir", "hole", "for", "length"):
+        return None
+    size = s.behind("on", "in") or s.near("shaft", "pin", "spigot")
+    play, size = s.alike(s.size(), size)
+    if not play or not size or s.mm(play) > MOST_OF * s.mm(size):
+        return None
+    s.has("on", "in", "a", "shaft", "pin", "spigot", "is", "too", "much", "how", "of")
+    return {"hole": f"({size})+({play})", "shaft": size}
 
 
 @phrase("play", "play of shaft 19.985 in hole 20.013")
