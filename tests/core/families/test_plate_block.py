@@ -339,6 +339,15 @@ class PlateBlocks(unittest.TestCase):
 
 
 class BoltedDown(unittest.TestCase):
+    def test_edges_that_other_cuts_took_are_told_to_be_gone(self):
+        """A male of a dovetail along the block takes two of the upper edges, one across
+        it the others."""
+        male = {"edge1_which": "top", "dovetail1_form": "male",
+                "dovetail1_runs": "along"}  # fmt: skip
+        self.assertNotIn("gone-edge1", failed(block("edge dovetail", **male)))
+        both = {**male, "dovetail2_form": "male", "dovetail2_runs": "across"}
+        self.assertIn("gone-edge1", failed(block("edge dovetail dovetail", **both)))
+
     def test_holes_in_a_vee_are_drilled_before_it(self):
         """No drill starts on a flank: in the middle of a vee along 60, and of a round
         seat across 100; 20 beside it the order does not matter."""

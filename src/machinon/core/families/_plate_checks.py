@@ -7,6 +7,7 @@ from itertools import combinations, pairwise
 from machinon.core.families._plate_features import (
     block_of,
     crosswise,
+    cut_away,
     dovetail_of,
     face_of,
     feature_of_part,
@@ -47,6 +48,7 @@ PASSED = ("through", "counterbored", "countersunk")  # holes that screws go thro
 BELOW = 0.5  # mm that a T-nut lies under its table
 REACH = 4.5  # diameters that a long end mill cuts deep
 SEEN = 10.0  # mm of metal: more is not spoken of
+FOUR = 4  # edges round a face
 
 
 def _from_outlines(s: Values, points: Sequence[tuple[float, float]]) -> list[float]:
@@ -484,6 +486,9 @@ def _edge_checks(s: Values, name: str) -> Iterable[Check]:
         s[f"{name}.leg"],
         f"Block for the legs of {spoken(name)}",
     )
+    if len(set(cut_away(s, s[f"{name}.which"]))) == FOUR:
+        says = f"Nothing is left of {spoken(name)}: other cuts take all four sides."
+        yield Check(f"gone-{name}", name, False, says, grave=False)
 
 
 def _corner_checks(s: Values, name: str) -> Iterable[Check]:

@@ -407,10 +407,10 @@ def _alone(s: Values, name: str) -> Feature:
             points = outline_of(corners, f"{name}.points")
             return Outline(name, block, points, _corner_lines(corners))
     which = s[f"{name}.which"]
-    return EdgeBevels(name, block, size("leg"), which, tuple(_cut_away(s, which)))
+    return EdgeBevels(name, block, size("leg"), which, tuple(cut_away(s, which)))
 
 
-def _cut_away(s: Values, face: str) -> Iterator[str]:
+def cut_away(s: Values, face: str) -> Iterator[str]:
     """The sides whose edge at the top or the bottom is gone."""
     for name in parts_of(s, "rebate"):
         if s[f"{name}.face"] == face:
