@@ -180,7 +180,7 @@ def _before(body: Body, end: float) -> list[tuple[float, float]]:
     to, at each corner of it."""
     _, last = body.ends
     corners = {z for ring in body.rings() for z, _ in ring if end < z < last}
-    sides = [z + off for z in (end, *corners, last) for off in (-1e-4, 1e-4)]
+    sides = [z + off for z in (end, *corners, last) for off in BOTH]
     return body.radii_at([z for z in sides if end < z < last])
 
 

@@ -28,6 +28,7 @@ from machinon.core.piece.turned_features import (
 )
 from machinon.core.quantity import FOOT, POWER, in_both_texts
 from machinon.core.route.bars import bar_of, end_of, otherwise
+from machinon.core.route.drills import travel
 from machinon.core.route.motor import motor_of
 from machinon.core.route.steps import HoldingTold, StepTold
 from machinon.core.route.work.drilling import tip
@@ -171,9 +172,9 @@ def on_the_drill_press(
         for step, hole in holes
     }
     deepest = max(deep, key=lambda name: deep[name])
-    if travel := drill_press.number("travel_z"):
+    if quill := drill_press.number("travel_z"):
         says = f"Travel of the quill of {drill_press.name}, for {spoken(deepest)}"
-        yield at_least("quill", deepest, travel, deep[deepest], says, grave=False)
+        yield at_least("quill", deepest, quill, deep[deepest], says, grave=False)
 
 
 def on_the_grinder(
@@ -343,8 +344,8 @@ def _in_the_jaws(
 def _squeezed(up: HoldingTold, body: Body, z: float, long: float) -> Iterator[Check]:
     """How far the jaws press a thin wall out of round, at a station that they grip:
     what is cut round in them springs back to three lobes."""
-    bored = (it for it in body.features if isinstance(it, Bore | NutThread))
-    if not body.stock.bore and not any(it.start < z < it.end for it in bored):
+    holes = (travel(it) for it in body.features if isinstance(it, Bore | NutThread))
+    if not body.stock.bore and not any(start < z < end for start, end in holes):
         return  # told by the features alone: a section is dear
     inner, outer = body.radii(z)
     wall, radius = outer - inner, (outer + inner) / 2

@@ -180,8 +180,7 @@ def _passes(s: Said) -> Inputs | None:
         return None
     if s.hears("off"):
         return _taken_off(s)
-    most = s.behind("deepest")
-    most = most or s.near("deepest", "at", "most", "max", "maximum", "depth")
+    most = _deepest(s)
     start, finish = s.from_to() or (s.near("from"), "")
     finish = finish or s.near("to")
     start, finish = start or s.size(), finish or s.size()
@@ -199,11 +198,15 @@ def _passes(s: Said) -> Inputs | None:
     return {**given, "most": most} if most else given
 
 
+def _deepest(s: Said) -> str:
+    """The depth of a pass: at 0.5, 2 deepest."""
+    behind = s.behind("deepest", "at")
+    return behind or s.near("deepest", "at", "most", "max", "maximum", "depth")
+
+
 def _taken_off(s: Said) -> Inputs | None:
     """Passes that take so much off a size: take 4 off 40 at 0.5."""
-    most = s.behind("deepest", "at") or s.near(
-        "deepest", "at", "most", "max", "maximum", "depth"
-    )
+    most = _deepest(s)
     off = next(
         (
             (a, b)

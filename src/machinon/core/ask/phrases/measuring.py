@@ -420,6 +420,9 @@ def _runout(s: Said) -> Inputs | None:
     return _readings(s) if s.has("runout", "run-out", "tir", "wobble") else None
 
 
+_READ = ("total", "dial", "reads", "reading", "read", "runs", "all")
+
+
 @phrase("runout", "indicator reads 0.4 total, how far to move")
 def _from_middle(s: Said) -> Inputs | None:
     """How far off the middle a piece is that runs out so much."""
@@ -435,9 +438,6 @@ def _from_middle(s: Said) -> Inputs | None:
         return None
     half = f"({out})/2"
     return {"readings": ["0", half, out, half]}
-
-
-_READ = ("total", "dial", "reads", "reading", "read", "runs", "all")
 
 
 @phrase("centring", "four jaw 0.10 0.25 0.30 0.15")

@@ -3,7 +3,6 @@
 Source: geometry; the lengths of drills as they are sold; shop rules.
 """
 
-from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.turned_features import Bore, NutThread, TaperBore
 from machinon.core.quantity import POWER, ROTATION, with_other
@@ -12,11 +11,10 @@ from machinon.core.route.drills import travel
 from machinon.core.route.motor import power_of_drill, share_left
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.drilling import (
-    BY_A_LONG_ONE,
-    NEXT_GOES_ON,
     STARTS,
     depth_shown,
     drill_rpm,
+    in_its_flutes,
     tip,
     to_the_left,
     turns_shown,
@@ -122,24 +120,18 @@ def drilled_list(
         point = deep + tip(drill)
         if step.floored:  # no drill's point goes through it
             point = deep + tip(min(step.opened, drill)) - OVER_FLOOR
-        figures = [depth_shown("Point at", point)]
-        if blind:
-            figures.insert(0, depth_shown("To the shoulder", deep))
-        reach, note, last = reach_of(drill), clears, drill == step.drill
+        shoulder = (depth_shown("To the shoulder", deep),) if blind else ()
+        asked = (*shoulder, depth_shown("Point at", point))
+        last = drill == step.drill
+        figures, short = in_its_flutes(drill, asked, last, not blind, rest="")
+        note = f"{clears} {short}".strip()
         if step.floored and last:
             note = f"{clears} {SHORT_OF_FLOOR}"
-        short = point > reach
-        if short and last and blind:
-            note = f"{clears} {BY_A_LONG_ONE}"
-        elif short:
-            goes = downwards(reach, 1.0)
-            figures = [depth_shown("Point at", goes)]
-            if last:
-                behind.append(_from_behind(point - goes, reach))
-            else:
-                note = f"{clears} {NEXT_GOES_ON}"
+        if figures != asked and last:
+            left = point - float(figures[-1].value)
+            behind.append(_from_behind(left, reach_of(drill)))
         rpm = drill_rpm(step, drill)
-        figures.append(Shown("Speed", rpm, ROTATION, 1))
+        figures = (*figures, Shown("Speed", rpm, ROTATION, 1))
         if has := lathe.power if lathe else 0.0:
             power = power_of_drill(step, drill, rpm)
             needs = float(power["motor"]) * share_left(drill, there)
@@ -152,5 +144,5 @@ def drilled_list(
                 )
         there = drill
         head = f"Drill {drill_named(drill)}"
-        lines.append(WorkLine(f"{drill:g}", head, tuple(figures), note))
+        lines.append(WorkLine(f"{drill:g}", head, figures, note))
     return WorkList((*lines, *behind), answers=tuple(answers))

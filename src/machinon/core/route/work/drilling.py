@@ -39,18 +39,31 @@ def depth_shown(words: str, deep: float) -> Shown:
     return Shown(words, deep, step=0.1)
 
 
+def goes_to(drill: float) -> float:
+    """How deep a drill is sent at most, as far as its flutes let it: whole mm.
+
+    >>> goes_to(10.5)
+    76.0
+    """
+    return downwards(reach_of(drill), 1.0)
+
+
 def in_its_flutes(
-    drill: float, deep: tuple[Shown, ...], last: bool, through: bool
+    drill: float,
+    deep: tuple[Shown, ...],
+    last: bool,
+    through: bool,
+    rest: str = FROM_BOTH_SIDES,
 ) -> tuple[tuple[Shown, ...], str]:
     """How deep a drill goes, as far as its flutes let it, and what is said where the
-    hole is deeper; deep: what the hole asks of it, its point at the end."""
-    reach = reach_of(drill)
-    if float(deep[-1].value) <= reach:
+    hole is deeper; deep: what the hole asks of it, its point at the end; rest: what is
+    said where it goes through and the last drill does not."""
+    if float(deep[-1].value) <= reach_of(drill):
         return deep, ""
-    goes = (depth_shown("Point at", downwards(reach, 1.0)),)
+    goes = (depth_shown("Point at", goes_to(drill)),)
     if not last:
         return goes, NEXT_GOES_ON
-    return (goes, FROM_BOTH_SIDES) if through else (deep, BY_A_LONG_ONE)
+    return (goes, rest) if through else (deep, BY_A_LONG_ONE)
 
 
 def to_the_left(thread: str) -> str:

@@ -10,7 +10,6 @@ from typing import Any
 from machinon.core.cutting.cut_state import Dial
 from machinon.core.materials import material
 from machinon.core.piece.family import spoken
-from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import (
@@ -30,6 +29,7 @@ from machinon.core.reckoning import TEXT, reckon
 from machinon.core.route.bars import of_a_slender_bar
 from machinon.core.route.in_process import BESIDE
 from machinon.core.route.steps import StepTold
+from machinon.core.route.work.drilling import goes_to
 from machinon.core.route.work.lines import (
     CARRIAGE,
     Machines,
@@ -37,7 +37,6 @@ from machinon.core.route.work.lines import (
     WorkList,
     dialled,
 )
-from machinon.core.sizes.drill_reach import reach_of
 from machinon.core.wording import begun
 
 # grinding, mm: shop rules for a light grinder or a spindle on the slide
@@ -103,7 +102,7 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
     answers = [answer]
     says += of_a_slender_bar(step, answers)
     if isinstance(feature, Bore) and feature.opens == "both" and stop:
-        deep = downwards(reach_of(start), 1.0)
+        deep = goes_to(start)
         if float(stop[0].value) > deep + LONGER:
             says += (
                 f" Its drill went {deep:g} mm deep from here: bore that far, the rest "
