@@ -252,6 +252,16 @@ class Drilled(unittest.TestCase):
         short = {**given, "step1.length": "80"}
         touch = listed("turned-piece", "bore-bore1", short)[0]
         self.assertNotIn("from here", touch.note)
+        # a tube was never drilled, nor does a drill make a hole of 60
+        tube = {**given, "stock.bore": "10"}
+        touch = listed("turned-piece", "bore-bore1", tube)[0]
+        self.assertNotIn("from here", touch.note)
+        twice = {"parts": "step bore bore", "step1.length": "150",
+                 "step1.diameter": "120", "bore1.diameter": "60", "bore1.depth": "0",
+                 "bore2.diameter": "80", "bore2.depth": "0"}  # fmt: skip
+        touch = listed("turned-piece", "bore-bore2", twice)[0]
+        self.assertEqual(figures(touch)["⌀ now"], 60)
+        self.assertNotIn("from here", touch.note)
 
     def test_a_tapped_hole_is_drilled_three_threads_deeper_than_its_thread(self):
         """M10 × 1.5, 16 deep in a turned piece: drilled 20.5, tapped 16, ten and a half
@@ -292,6 +302,16 @@ class Drilled(unittest.TestCase):
         *_, last = listed("plate-block", "drill-hole1", blind)
         self.assertEqual(figures(last)["To the shoulder"], 60)
         self.assertIn("by a long one", last.note)
+
+    def test_the_rest_of_a_hole_with_a_floor_is_drilled_from_where_it_opens(self):
+        """180 deep of 200: a drill of 25 has flutes of 160 and goes 135; nothing is
+        open behind its floor, so a long drill follows in the hole."""
+        given = {"parts": "step bore", "step1.length": "200", "step1.diameter": "60",
+                 "bore1.diameter": "30", "bore1.depth": "180"}  # fmt: skip
+        last = listed("turned-piece", "drill-bore1", given)[-1]
+        self.assertEqual((last.key, figures(last)["Point at"]), ("25", 179.7))
+        self.assertIn("by a long one", last.note)
+        self.assertIn("flat floor", last.note)
 
     def test_no_point_of_a_drill_goes_below_a_flat_floor(self):
         """A bore of 24, 20 deep: opened 2 under size, its drill's point at 20."""

@@ -123,10 +123,10 @@ def drilled_list(
         shoulder = (depth_shown("To the shoulder", deep),) if blind else ()
         asked = (*shoulder, depth_shown("Point at", point))
         last = drill == step.drill
-        figures, short = in_its_flutes(drill, asked, last, not blind, rest="")
-        note = f"{clears} {short}".strip()
-        if step.floored and last:
-            note = f"{clears} {SHORT_OF_FLOOR}"
+        open_behind = not blind and not step.floored
+        figures, short = in_its_flutes(drill, asked, last, open_behind, rest="")
+        floor = SHORT_OF_FLOOR if step.floored and last else ""
+        note = " ".join(filter(None, (clears, short, floor)))
         if figures != asked and last:
             left = point - float(figures[-1].value)
             behind.append(_from_behind(left, reach_of(drill)))

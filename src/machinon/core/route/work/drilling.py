@@ -3,6 +3,7 @@
 Source: geometry; the speeds' reckoning; shop rules.
 """
 
+import math
 from typing import Any
 
 from machinon.core.materials import material
@@ -40,12 +41,14 @@ def depth_shown(words: str, deep: float) -> Shown:
 
 
 def goes_to(drill: float) -> float:
-    """How deep a drill is sent at most, as far as its flutes let it: whole mm.
+    """How deep a drill is sent at most, as far as its flutes let it: whole mm; without
+    end for a size that is not listed.
 
-    >>> goes_to(10.5)
-    76.0
+    >>> goes_to(10.5), goes_to(60)
+    (76.0, inf)
     """
-    return downwards(reach_of(drill), 1.0)
+    reach = reach_of(drill)
+    return downwards(reach, 1.0) if math.isfinite(reach) else reach
 
 
 def in_its_flutes(

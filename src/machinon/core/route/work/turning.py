@@ -101,7 +101,8 @@ def passes_list(step: StepTold, at: Machines) -> WorkList | None:
         says += ": keep it clear of the chuck's face." if through else "."
     answers = [answer]
     says += of_a_slender_bar(step, answers)
-    if isinstance(feature, Bore) and feature.opens == "both" and stop:
+    open_through = isinstance(feature, Bore) and feature.opens == "both"
+    if open_through and start > stock.bore + LEAST and stop:  # no tube was drilled
         deep = goes_to(start)
         if float(stop[0].value) > deep + LONGER:
             says += (
