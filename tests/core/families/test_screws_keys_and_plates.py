@@ -355,6 +355,11 @@ class ClampsStopsAndSpanners(unittest.TestCase):
         *_, last = (s.key for up in route_told(made("carriage-stop")) for s in up.steps)
         self.assertEqual(last, "transfer")
 
+    def test_no_bed_has_a_vee_without_an_angle(self):
+        with self.assertRaisesRegex(BadInput, "from 20 and up to 360 deg") as said:
+            make(families()["carriage-stop"], {"bed.angle": "0", "vee1.angle": "45"})
+        self.assertEqual(said.exception.key, "bed.angle")
+
     def test_what_usually_goes_wrong_with_a_carriage_stop(self):
         each_is_said(
             self,

@@ -103,7 +103,8 @@ FAMILY = plate(
     },
     mates=(
         Mate("bed", "the bed it goes on", (
-            MateSize("angle", "angle of its vee, flank to flank", 90.0, kind=ANGLE),
+            MateSize("angle", "angle of its vee, flank to flank", 90.0, kind=ANGLE,
+                     least=20),
             MateSize("crest", "flat on top of its vee", 3.0, ("width", "thickness")),
             MateSize("height", "height of its vee", 12.0,
                      ("depth", "length", "shoulder")),

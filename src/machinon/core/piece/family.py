@@ -171,8 +171,9 @@ class MateSize(Struct, frozen=True):
     def value(self, key: str, text: str, inch: bool = False) -> float | str:
         """A figure or a word as typed. Raises BadInput on `key`."""
         if not isinstance(self.usual, str):
+            high = 360 if self.kind is quantity.ANGLE else 5000
             return quantity.parse(
-                text, self.kind, inch=inch, key=key, low=self.least, high=5000
+                text, self.kind, inch=inch, key=key, low=self.least, high=high
             )
         if not text.strip():
             raise BadInput(key, f"Nothing is typed. Type {self.words}.")
