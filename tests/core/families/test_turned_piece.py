@@ -599,6 +599,12 @@ class TurnedPieces(unittest.TestCase):
         self.assertEqual(made.values["cross1.start"], 60)
         self.assertNotIn("cross1-wall-to", failed(made))
         self.assertIn("of the flat", found["zero"].head)
+        stock = {
+            "stock_diameter": "36",
+            "stock_length": "60",
+        }  # and the holes come first
+        made, _ = lines("cross bar step", **bar, **stock)
+        self.assertEqual(made.values["cross1.start"], 60)
         cone = {"step1_length": "30", "step1_diameter": "40", "taper1_left": "40",
                 "taper1_right": "20", "taper1_length": "40", "cross1_from_end": "50",
                 "cross1_diameter": "6"}  # fmt: skip

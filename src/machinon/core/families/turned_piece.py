@@ -627,7 +627,7 @@ PARTS = (
              0, 500),
         Size("start", "angle of the first of {}", OfPart(_face_up),
              "on top, of a hexagon on a flat", -360, 360, ANGLE,
-             rests=("stock.shape", "{}.from_end")),
+             rests=("stock.shape", "{}.from_end", "{along}")),
         _thread("none"),
         Size("reamed", "{} reamed", "no", kind=FLAG),
     )),
