@@ -5,7 +5,7 @@ Regions are cut with shapely, imported when the first body is built.
 
 import functools
 import math
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping
 from typing import TYPE_CHECKING, Any
 
 from msgspec import Struct
@@ -17,9 +17,8 @@ from machinon.core.piece.solids import solid_of
 from machinon.core.piece.stock import Bar, Block, Round, Stock
 
 if TYPE_CHECKING:
-    import numpy as np
     from manifold3d import Manifold
-    from numpy.typing import NDArray
+    from shapely import Polygon
     from shapely.geometry.base import BaseGeometry
 
 
@@ -141,43 +140,26 @@ class Body(Struct, frozen=True, dict=True):
 
     def radii(self, z: float) -> tuple[float, float]:
         """Inner and outer radius at a station; both 0 where there is no metal."""
-        return self.radii_at((z,))[0]
+        met: list[float] = []
+        for (az, ar), (bz, br) in self.edges:
+            if az == bz == z:  # square to the axis: met in both its ends
+                met += ar, br
+            elif az <= z <= bz or bz <= z <= az:
+                met.append(ar + (br - ar) * (z - az) / (bz - az))
+        return min(met, default=0.0), max(met, default=0.0)
 
-    def radii_at(self, stations: Sequence[float]) -> list[tuple[float, float]]:
+    def radii_at(self, stations: Iterable[float]) -> list[tuple[float, float]]:
         """Inner and outer radius at each station; both 0 where there is no metal."""
-        import numpy as np
-
-        z = np.asarray(stations, dtype=float)[:, None]
-        az, ar, bz, br = self.edges
-        along = np.where(bz == az, 1.0, bz - az)
-        there = (np.minimum(az, bz) <= z) & (z <= np.maximum(az, bz))
-        # an edge square to the axis is met in both its ends
-        first = np.where(bz == az, ar, ar + (br - ar) * (z - az) / along)
-        last = np.where(bz == az, br, first)
-        # of a body of which nothing is left there are no edges
-        low = np.where(there, np.minimum(first, last), np.inf)
-        low = low.min(axis=1, initial=np.inf)
-        high = np.where(there, np.maximum(first, last), 0.0).max(axis=1, initial=0.0)
-        low[~there.any(axis=1)] = 0.0
-        return list(zip(low.tolist(), high.tolist(), strict=True))
+        return list(map(self.radii, stations))
 
     @functools.cached_property
-    def edges(self) -> "NDArray[np.float64]":
-        """The edges of the half section: z and r of their starts, and of their ends."""
-        import numpy as np
-
-        return (
-            np.array(
-                [
-                    (*a, *b)
-                    for ring in self.rings()
-                    for a, b in zip(ring, [*ring[1:], ring[0]], strict=True)
-                ],
-                dtype=float,
-            )
-            .reshape(-1, 4)
-            .T
-        )
+    def edges(self) -> list[tuple[Point, Point]]:
+        """The edges of the half section, (z, r) to (z, r)."""
+        return [
+            edge
+            for ring in self.rings()
+            for edge in zip(ring, [*ring[1:], ring[0]], strict=True)
+        ]
 
     # -- solids ------------------------------------------------------------
 
@@ -208,16 +190,24 @@ class Body(Struct, frozen=True, dict=True):
 @functools.lru_cache(maxsize=512)
 def _cut_round(stock: Round | Bar, cuts: tuple[Turned, ...]) -> "BaseGeometry":
     """The half section of bar or tube after turning, (z, r)."""
-    from shapely import Polygon, box, union_all
+    from shapely import box, union_all
 
     whole = box(stock.start, stock.bore / 2, stock.end, stock.widest / 2)
-    taken = [Polygon(cut.section) for cut in cuts]
+    taken = map(_outline, cuts)
     return whole.difference(
         union_all([section for section in taken if section.area > 1e-12])
     )
 
 
 # the shapes in process share most of their cuts, and an edit leaves most as they were
+@functools.lru_cache(maxsize=1024)
+def _outline(cut: Turned) -> "Polygon":
+    """The half section of what a cut takes, (z, r)."""
+    from shapely import Polygon
+
+    return Polygon(cut.section)
+
+
 @functools.lru_cache(maxsize=1024)
 def cuts_of(feature: Feature) -> tuple[Cut, ...]:
     """The cuts of a feature."""

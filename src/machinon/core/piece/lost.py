@@ -2,7 +2,6 @@
 outside of the metal."""
 
 import math
-from collections.abc import Sequence
 
 from machinon.core.piece.body import Body
 from machinon.core.piece.feature import Feature
@@ -18,7 +17,6 @@ from machinon.core.piece.turned_features import (
     Sloping,
 )
 
-Straight = Cylinder | Groove | Bore | Sloping
 ON = 1e-4  # mm: an edge that is no further from a face lies on it
 LEAST = 1e-3  # mm of a face that count as left of it
 
@@ -27,17 +25,13 @@ def lost(body: Body) -> list[str]:
     """The names of the features of which no face is left; a block's are not asked."""
     if not body.turns:
         return []
-    straight = [it for it in body.features if isinstance(it, Straight)]
-    left = dict(zip((it.name for it in straight), _along(body, straight), strict=True))
-    return [
-        it.name
-        for it in body.features
-        if not left.get(it.name, True) or not _is_left(body, it)
-    ]
+    return [it.name for it in body.features if not _is_left(body, it)]
 
 
 def _is_left(body: Body, feature: Feature) -> bool:
     match feature:
+        case Cylinder() | Groove() | Bore() | Sloping():
+            return _along(body, feature)
         case End():
             at = body.ends[0 if feature.side == "left" else 1]
             return abs(at - feature.z) < LEAST
@@ -67,35 +61,27 @@ def _is_left(body: Body, feature: Feature) -> bool:
     return True
 
 
-def _along(body: Body, straight: Sequence[Straight]) -> list[bool]:
-    """For each of these, whether an edge of the section lies on it."""
-    import numpy as np
-
-    if not straight:
-        return []
-    rows = []
-    for it in straight:
-        if isinstance(it, Sloping):
-            first, last = it.start_diameter / 2, it.end_diameter / 2
-        else:
-            first = last = it.diameter / 2
-        rise = (last - first) / (it.end - it.start) if it.end > it.start else 0.0
-        rows.append((it.start, it.end, first, rise))
-    start, end, radius, rises = np.array(rows).T[:, :, None]
-    az, ar, bz, br = body.edges
-    near = np.abs(ar - radius - (az - start) * rises) < ON
-    near &= np.abs(br - radius - (bz - start) * rises) < ON
-    long = np.minimum(np.maximum(az, bz), end) - np.maximum(np.minimum(az, bz), start)
-    found: list[bool] = (near & (long > LEAST)).any(axis=1).tolist()
-    return found
+def _along(body: Body, it: Cylinder | Groove | Bore | Sloping) -> bool:
+    """Whether an edge of the section lies on what is turned or bored."""
+    if isinstance(it, Sloping):
+        first, last = it.start_diameter / 2, it.end_diameter / 2
+    else:
+        first = last = it.diameter / 2
+    rise = (last - first) / (it.end - it.start) if it.end > it.start else 0.0
+    return any(
+        abs(ar - first - (az - it.start) * rise) < ON
+        and abs(br - first - (bz - it.start) * rise) < ON
+        and min(max(az, bz), it.end) - max(min(az, bz), it.start) > LEAST
+        for (az, ar), (bz, br) in body.edges
+    )
 
 
 def _across(body: Body, z: float, inner: float, outer: float) -> bool:
     """Whether an edge of the section lies in a plane square to the axis, between these
     radii."""
-    import numpy as np
-
-    az, ar, bz, br = body.edges
-    wide = np.minimum(np.maximum(ar, br), outer) - np.maximum(np.minimum(ar, br), inner)
-    level = (np.abs(az - z) < ON) & (np.abs(bz - z) < ON)
-    return bool((level & (wide > LEAST)).any())
+    return any(
+        abs(az - z) < ON
+        and abs(bz - z) < ON
+        and min(max(ar, br), outer) - max(min(ar, br), inner) > LEAST
+        for (az, ar), (bz, br) in body.edges
+    )

@@ -67,10 +67,9 @@ def caution_of(
     piece, before: as the step finds it."""
     if step.tool == BY_HAND:
         return "A bare tang goes into the hand: no file without its handle."
-    blind = _is_blind(feature, made, before)
-    if step.operation == "drill" and blind and machine == "lathe":
-        return "A drill that grabs turns in the tailstock: seat its taper well."
-    if step.operation == "drill" and blind:
+    if step.operation == "drill" and _is_blind(feature, made, before):
+        if machine == "lathe":
+            return "A drill that grabs turns in the tailstock: seat its taper well."
         return "A drill that grabs spins the work: clamp it."
     return OPERATIONS[step.operation].caution
 
