@@ -7,6 +7,7 @@ from msgspec.structs import replace
 from machinon.core.errors import BadInput
 from machinon.core.families import families
 from machinon.core.quantity import LENGTH
+from machinon.core.route.no_mill import ELSEWHERE
 from machinon.core.shop.machines import Machine
 from machinon.desk.begin import begin_job
 from machinon.desk.name_dialog import NameDialog
@@ -229,6 +230,32 @@ class WhichMachine(WindowCase):
         self.assertEqual(self.job.plan.mill.name, "Small mill")
         self.job.undo()
         self.assertEqual(self.job.plan.mill.name, "Knee mill")
+
+    def test_without_its_mill_the_shop_faces_blocks_and_drills_on_its_press(self):
+        self.window.file.remove("shop", "The mill is sold.", "mill")
+        job = begin_job(self.window.file, {"what": "plate-block", "name": "Block"})
+        self.window.open_job(job.id)
+        route = self.stage("route")
+        machines = ["lathe", "drill", "mill"]
+        self.assertEqual([up.machine for up in self.job.plan.route], machines)
+        route.choose("square-block")
+        self.click(route.go)
+        work = self.window.job_page().view().lines
+        self.assertEqual(work.head.text(), "The largest face out")
+        self.assertIn("sleeves", work.caution.text())
+        for _ in range(3):
+            self.click(work.done)
+        self.assertEqual(work.head.text(), "The other large face out: to height")
+        offered = [
+            work.ways.itemAt(n).widget().text() for n in range(work.ways.count())
+        ]
+        self.assertEqual(offered, ["With the coach: height"])
+        route = self.stage("route")
+        route.choose("square-block")
+        self.choose(route.machine, ELSEWHERE)
+        self.assertEqual({up.machine for up in self.job.plan.route}, {"mill"})
+        self.job.undo()
+        self.assertEqual([up.machine for up in self.job.plan.route], machines)
 
     def test_it_is_ground_on_the_same_grinder_whichever_was_touched_last(self):
         """A mandrel lies between the centres of one, not of the other."""

@@ -71,7 +71,7 @@ def _parts(job: OpenJob) -> Iterator[Part]:
 
 def _holding(job: OpenJob, up: HoldingTold) -> Iterator[Part]:
     own = job.machines(up.machine)
-    on = f", {own[0].name}" if len(own) == 1 else ""
+    on = f", {own[0].name}" if own else ""
 
     yield gap(6, leads=True)
     yield rule(1.4)

@@ -21,6 +21,7 @@ from machinon.core.route.machine_checks import (
     on_the_lathe,
     on_the_mill,
 )
+from machinon.core.route.no_mill import NoMill
 from machinon.core.route.steps import route_told
 from machinon.core.route.work.lines import Machines
 from machinon.core.route.work.listed import work_list
@@ -357,7 +358,8 @@ class OnTheDrillPress(unittest.TestCase):
             "hole1.diameter": wide,
             "block.height": high,
         }
-        route = route_told(make(families()["plate-block"], given))
+        made = make(families()["plate-block"], given)
+        route = route_told(made, no_mill=NoMill(None, press))
         return {check.key: check for check in on_the_drill_press(route, press)}
 
     def test_its_largest_drill_and_the_way_of_its_quill_are_held_against_the_holes(

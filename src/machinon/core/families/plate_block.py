@@ -225,8 +225,9 @@ def route(s: Values) -> tuple[Holding, ...]:
             Holding(
                 face,
                 "mill",
-                f"In the vise, {_up(face)}, zeroed on the low left corner",
-                "All that must agree is cut from one zero in one holding.",
+                f"In the vise, {_up(face)}",
+                "All that must agree is measured from one corner, the low left one, "
+                "and cut in one holding.",
                 tuple(steps),
             )
         )

@@ -163,7 +163,9 @@ class Job(msgspec.Struct, frozen=True, tag="job"):
     at: str = "1"  # the key of that which Piece, Route, Cut and Proof speak of
     cuts: dict[str, CutLog] = {}  # the logs of fits, by number
     put_away: bool = False  # it is not listed with those under way
-    mill: str = ""  # id of the shop's mill, empty for its first
+    # id of the shop's mill, empty for its first; where it has none, of the lathe that
+    # serves as one, or ELSEWHERE
+    mill: str = ""
 
     # -- the work that is spoken of ----------------------------------------
 

@@ -25,6 +25,7 @@ from machinon.core.job.proof import (
 from machinon.core.piece.family import Check
 from machinon.core.piece.made import Made
 from machinon.core.reckoning import Answer
+from machinon.core.route.no_mill import NoMill
 from machinon.core.route.steps import (
     HoldingTold,
     StepTold,
@@ -71,7 +72,7 @@ class Plan(Struct, frozen=True, dict=True):
     dial: Dial | None = None
     habit: Habit | None = None
     mill: Machine | None = None
-    drill_press: Machine | None = None  # that drills, where there is no mill
+    no_mill: NoMill | None = None  # what is used in place of a mill; None where one is
     grinder: Machine | None = None
     # by its key, a step before it was said in inches
     in_mm: Mapping[str, StepTold] = {}

@@ -41,6 +41,7 @@ from machinon.core.route.machine_checks import (
     on_the_lathe,
     on_the_mill,
 )
+from machinon.core.route.no_mill import in_place_of
 from machinon.core.route.order import NO_METAL
 from machinon.core.route.steps import (
     HoldingTold,
@@ -133,7 +134,7 @@ class _Drawing:
     ) -> None:
         self.job, self.shop, self.lathe, self.mill = job, shop, lathe, mill
         first = {machine.kind: machine for machine in reversed([*others])}
-        self.drill_press = first.get("drill") if mill is None else None
+        self.no_mill = in_place_of(mill, job.mill, lathe, first.get("drill"))
         self.grinder = first.get("grinder")
         self.own = dict(pieces)
         self.standing, self.measured = pieces, measured
@@ -188,7 +189,7 @@ class _Drawing:
             tuple(fit for fit in fits if fit is not None),
             standing=self.standing,
             mill=self.mill,
-            drill_press=self.drill_press,
+            no_mill=self.no_mill,
             grinder=self.grinder,
         )
 
@@ -225,15 +226,21 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
         return replace(plan, missing=found.missing, problem=found.problem)
     numbers = work.fits
     speeds = plan.lathe.speed_choices if plan.lathe else None
-    off_the_lathe = plan.mill or plan.drill_press
-    milling = off_the_lathe.numbers("speeds") if off_the_lathe else ()
     route = route_told(
-        made, speeds, numbers, making.moved, milling, making.there, making.own
+        made,
+        speeds,
+        numbers,
+        making.moved,
+        plan.mill.numbers("speeds") if plan.mill else (),
+        making.there,
+        making.own,
+        plan.no_mill,
     )
     if making.read_on:
         read = still_read(made, making, route)
         if read != making:
             return _with_making(plan, read, work)
+    drill_press = plan.no_mill.drill_press if plan.no_mill else None
     changed = changed_since(made, route, work, plan.shop.inch)
     checks = tuple(
         _by_trial(
@@ -243,9 +250,16 @@ def _with_making(plan: Plan, making: Making, work: Work) -> Plan:
             *made.checks,
             *on_the_lathe(made, plan.lathe),
             *on_the_mill(made, plan.mill),
-            *on_the_drill_press(route, plan.drill_press),
+            *on_the_drill_press(route, drill_press),
             *on_the_grinder(made, route, plan.grinder),
-            *by_the_motor(route, {"lathe": plan.lathe, "mill": off_the_lathe}),
+            *by_the_motor(
+                route,
+                {
+                    "lathe": plan.lathe,
+                    "mill": plan.lathe if plan.no_mill else plan.mill,
+                    "drill": drill_press,
+                },
+            ),
             *along_the_route(route),
             *changed_checks(changed, route),
         )

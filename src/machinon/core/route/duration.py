@@ -37,6 +37,7 @@ BANDED = ("turn", "bore", "face", "mill")  # what is cut bit by bit
 HANDLING = 1.0  # minutes to set a tool and wind back
 TOUCHED = 2.0  # minutes to touch off on the mill and to measure
 TURNED_OVER = 3.0  # minutes to turn a block over, bed it and deburr it
+SET_TRUE = 8.0  # minutes to set the face of a block true in four jaws
 SNEAKED_UP = 8.0  # minutes of cuts and readings until a size is in its band
 BLUED = 15.0  # minutes of setting, bluing and turning until a taper bears
 EACH_HOLE, EACH_TAPPED, EACH_FLAT = 0.5, 2.0, 2.0  # minutes, to find it and do it
@@ -94,7 +95,7 @@ def _milled(step: StepTold, feature: Feature, metal: Material) -> float:
     stock = step.before.stock
     if isinstance(feature, SixFaces) and isinstance(stock, Block):
         taken = math.prod(stock.size) - feature.length * feature.width * feature.height
-        return 6 * TURNED_OVER + taken / rate
+        return 6 * (SET_TRUE if step.corners else TURNED_OVER) + taken / rate
     if isinstance(feature, Outline):
         round_it = zip(
             feature.points, (*feature.points[1:], feature.points[0]), strict=True

@@ -151,7 +151,7 @@ def on_the_drill_press(
     holes = [
         (step, feature)
         for up in route
-        if up.machine == "mill"
+        if up.machine == "drill"
         for step in up.steps
         if step.operation == "drill"
         for feature in step.cut

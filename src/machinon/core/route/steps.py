@@ -37,6 +37,7 @@ from machinon.core.route.in_process import (
     gone_past,
     in_process,
 )
+from machinon.core.route.no_mill import NoMill, corners_of, without_mill
 from machinon.core.route.operations import BY_HAND, END_MILL, OPERATIONS, cutter_of
 from machinon.core.route.order import NO_METAL, in_order, keyed
 from machinon.core.route.own_steps import with_own
@@ -92,6 +93,9 @@ class StepTold(Struct, frozen=True, dict=True):
     # measure, mm
     limits: Mapping[str, tuple[float, float]] = {}
     floored: bool = False  # its drill opens a hole that gets a flat floor
+    # corner to corner of a block that is faced in a chuck, mm; 0 for none
+    corners: float = 0.0
+    light: bool = False  # a lathe's slide has the work, which bears less than a table
 
     @functools.cached_property
     def cut(self) -> tuple[Feature, ...]:
@@ -106,7 +110,7 @@ class StepTold(Struct, frozen=True, dict=True):
     @functools.cached_property
     def speed(self) -> Answer | None:
         """None where nothing turns."""
-        kind = OPERATIONS[self.operation].speed
+        kind = "face" if self.corners else OPERATIONS[self.operation].speed
         if self.tool == BY_HAND:
             return None
         if any(isinstance(feature, Keyway) and feature.inside for feature in self.cut):
@@ -114,19 +118,29 @@ class StepTold(Struct, frozen=True, dict=True):
         wide = self.drill or self.diameter
         if not kind or wide < THIN:
             return None
+        return self._speed_at(kind, wide)
+
+    def _speed_at(self, operation: str, diameter: float) -> Answer:
         asked: dict[str, Any] = {
             "material": self.material,
             "tool": material(self.material).tool,
-            "operation": kind,
-            "diameter": wide,
+            "operation": operation,
+            "diameter": diameter,
         }
         if self.speeds:
             asked["machine_speeds"] = list(self.speeds)
         return reckon("speeds", asked)
 
+    def rpm_at(self, operation: str, diameter: float) -> float:
+        """The speed of one of its cuts, to the nearest ten where there is any."""
+        rpm = float(self._speed_at(operation, diameter)["rpm"])
+        return rpm if self.speeds else round(rpm, -1)
+
     @functools.cached_property
     def diameter(self) -> float:
         """The diameter that meets the tool, mm."""
+        if self.corners:
+            return self.corners
         return _diameter(self.cut[0] if self.cut else None, self.before, self.after)
 
     @property
@@ -169,6 +183,7 @@ class HoldingTold(Struct, frozen=True):
     reason: str
     steps: tuple[StepTold, ...]
     held: str = ""
+    usual: str = ""  # the machine for it where the shop has each
 
 
 def route_told(
@@ -179,23 +194,35 @@ def route_told(
     mill_speeds: Sequence[float] = (),
     there: Collection[str] = (),
     own: Sequence[OwnStep] = (),
+    no_mill: NoMill | None = None,
 ) -> tuple[HoldingTold, ...]:
     """The route of a piece.
 
     speeds: those of the lathe, rpm; any where not said; fits: numbers of its fits in a
     job, by slot; moved: steps that the person moved; mill_speeds: those of the mill;
     there: features that are on the piece before the first step; own: steps that the
-    person added.
+    person added; no_mill: what is used in place of a mill, of which there is none then.
     """
     turning = {"lathe": tuple(speeds or ()), "mill": tuple(mill_speeds)}
-    holdings = in_order(planned(made, there, own), moved)
+    usual = planned(made, there, own)
+    machines = {holding.key: holding.machine for holding in usual}
+    if no_mill is not None:
+        usual = without_mill(usual, made.body.stock, no_mill)
+        press = no_mill.drill_press
+        turning["drill"] = press.numbers("speeds") if press is not None else ()
+        turning["mill"] = turning["lathe"]
+    on_slide = no_mill is not None and no_mill.lathe is not None
+    holdings = in_order(usual, moved)
     out = []
     for holding, standing in in_process(made, holdings):
         speeds_here = turning.get(holding.machine) or None
         steps, slide = [], 0.0
         for stands in standing:
             fit = (fits or {}).get(stands.step.fit, 0)
-            steps.append(_told(made, holding, stands, speeds_here, fit, slide))
+            told = _told(made, holding, stands, speeds_here, fit, slide)
+            if on_slide and holding.machine == "mill":
+                told = replace(told, light=True)
+            steps.append(told)
             slide = stands.step.slide or slide
         out.append(
             HoldingTold(
@@ -205,6 +232,7 @@ def route_told(
                 holding.reason,
                 tuple(steps),
                 holding.held,
+                machines.get(holding.key, holding.machine),
             )
         )
     return tuple(out)
@@ -377,6 +405,9 @@ def _told(
         slide,
         _limits(made, step),
         step.operation == "drill" and step.leaves > 0 and _floored(made.body, first),
+        corners_of(made.body.stock)
+        if step.operation == "square" and holding.machine == "lathe"
+        else 0.0,
     )
 
 

@@ -17,6 +17,7 @@ from machinon.core.job.rules_kept import as_last_kept, with_rules_kept
 from machinon.core.materials import material
 from machinon.core.piece.family import FitSlot
 from machinon.core.quantity import length_text
+from machinon.core.route.no_mill import ELSEWHERE
 from machinon.core.shop.entry import KIND_WORDS
 from machinon.core.shop.machines import Machine
 from machinon.core.shop.things import Instrument, Lathe, Piece, Reading, Shop, Surface
@@ -153,12 +154,24 @@ class JobAtHand:
             {machine.id: machine for machine in own if machine is not None}.values()
         )
 
+    def places_for(self, kind: str) -> tuple[tuple[str, str], ...]:
+        """Where work for a lathe or a mill may be done, the present one first: what
+        `use_machine` takes, and in words."""
+        found = tuple((at.id, f"on the {at.name}") for at in self.machines(kind))
+        if kind != "mill" or found or self.lathe is None:
+            return found
+        own, other = (
+            (self.lathe.id, "with the machines of this shop"),
+            (ELSEWHERE, "on a mill elsewhere"),
+        )
+        return (own, other) if self.plan.no_mill else (other, own)
+
     def use_machine(self, kind: str, id: str) -> None:
-        """Do the job on another lathe or mill of the shop."""
-        at = next(machine for machine in self.machines(kind) if machine.id == id)
+        """Do the job's work for a lathe or a mill somewhere else."""
+        at = dict(self.places_for(kind))[id]
         job = replace(self.job, **{kind: id})
         if job != self.job:
-            self._keep(f"On another {kind}: {at.name}.", job)
+            self._keep(f"Work for the {kind}: {at}.", job)
 
     @property
     def _divider(self) -> Machine | None:

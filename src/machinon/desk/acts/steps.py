@@ -24,8 +24,9 @@ from machinon.core.shop.things import Lesson
 from machinon.core.wording import within
 from machinon.desk.acts.dial import AT_A_SLIDE, DialActs
 
-# worked to their size by lines of their own: a keyway to its key, a wheel by sparks
-BY_LINES = ("keyway", "grind")
+# worked to their size by lines of their own: a keyway to its key, a wheel by sparks, a
+# block face by face
+BY_LINES = ("keyway", "grind", "square")
 Way = Literal["proof", "fit", "size", "lines", "undecided"]
 
 

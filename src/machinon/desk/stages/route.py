@@ -510,17 +510,17 @@ class RouteView(StageView):
                 by_dial.setText(self._dial_words(sizes[n]))
 
     def _show_machine(self, set_up: HoldingTold) -> None:
-        """The machine of a holding, where the shop has several to choose from."""
-        own = self.job.machines(set_up.machine)
-        self.machine.setVisible(len(own) > 1)
-        if len(own) > 1:
+        """Where a holding is done, if there are several places to choose from."""
+        places = self.job.places_for(set_up.usual)
+        self.machine.setVisible(len(places) > 1)
+        if len(places) > 1:
             self.machine.clear()
-            for machine in own:
-                self.machine.addItem(f"on the {machine.name}", machine.id)
+            for id, words in places:
+                self.machine.addItem(words, id)
 
     def _use_machine(self) -> None:
         set_up, _ = self._step()
-        self.job.use_machine(set_up.machine, self.machine.currentData())
+        self.job.use_machine(set_up.usual, self.machine.currentData())
 
     def _show_moves(self) -> None:
         """Whether the chosen step stands out of its usual place, and why."""

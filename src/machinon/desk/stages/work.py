@@ -4,6 +4,7 @@ Enter or the space bar ticks the line at hand and goes on, Backspace takes the l
 back, the arrows go to another line.
 """
 
+from collections.abc import Sequence
 from functools import partial
 
 from PySide6.QtCore import QRectF, Qt, Signal
@@ -230,9 +231,18 @@ class WorkPage(Roomy):
         else:
             self.done.setText("The step is done")
 
+    def _for_the_coach(self) -> Sequence[str]:
+        """Two sizes of the step at most, that of the line at hand before others."""
+        step, made, line = self.job.plan.at_step, self.job.plan.made, self.line
+        if step is None or made is None or self.job.lathe is None:
+            return ()
+        sizes = self.job.sizes_at_dial(step)
+        named = {figure.name.casefold() for figure in line.figures} if line else set()
+        here = [key for key in sizes if made.sizes[key].size.words.casefold() in named]
+        return (here or sizes)[:2]
+
     def _show_ways(self) -> None:
-        step, made = self.job.plan.at_step, self.job.plan.made
-        sizes = self.job.sizes_at_dial(step) if step and self.job.lathe else ()
+        made, sizes = self.job.plan.made, self._for_the_coach()
         wanted = [*(way.key for way in self.list.ways), *sizes]
         if self._asked != wanted:
             self._asked = wanted
@@ -250,7 +260,7 @@ class WorkPage(Roomy):
                 combo.activated.connect(lambda _, key=way.key: self._choose_way(key))
                 self.combos[way.key] = combo
                 self.ways.addWidget(combo)
-            for key in sizes[:2]:
+            for key in sizes:
                 assert made is not None
                 words = f"With the coach: {made.sizes[key].size.words}"
                 self.ways.addWidget(button(words, partial(self._sneak_up, key)))

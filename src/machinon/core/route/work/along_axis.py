@@ -13,7 +13,6 @@ from machinon.core.route.steps import StepTold
 from machinon.core.route.work.drilling import (
     STARTS,
     depth_shown,
-    drill_rpm,
     in_its_flutes,
     tip,
     to_the_left,
@@ -130,7 +129,7 @@ def drilled_list(
         if figures != asked and last:
             left = point - float(figures[-1].value)
             behind.append(_from_behind(left, reach_of(drill)))
-        rpm = drill_rpm(step, drill)
+        rpm = step.rpm_at("drill", drill)
         figures = (*figures, Shown("Speed", rpm, ROTATION, 1))
         if has := lathe.power if lathe else 0.0:
             power = power_of_drill(step, drill, rpm)

@@ -4,15 +4,11 @@ Source: geometry; the speeds' reckoning; shop rules.
 """
 
 import math
-from typing import Any
 
-from machinon.core.materials import material
 from machinon.core.piece.feature import POINT
 from machinon.core.piece.round_sizes import downwards
 from machinon.core.piece.shown import Shown
 from machinon.core.quantity import NUMBER
-from machinon.core.reckoning import reckon
-from machinon.core.route.steps import StepTold
 from machinon.core.setting_out.cones import cone_depth
 from machinon.core.sizes.drill_reach import reach_of
 from machinon.core.threads.screw_thread import thread_of
@@ -77,17 +73,3 @@ def to_the_left(thread: str) -> str:
 def turns_shown(thread: str, deep: float) -> Shown:
     """Counted by halves, and none too many: a tap that is on the floor breaks."""
     return Shown("Turns", downwards(deep / thread_of(thread).lead, 0.5), NUMBER)
-
-
-def drill_rpm(step: StepTold, drill: float) -> float:
-    """The speed of one of the drills that a step takes, to the nearest ten."""
-    asked: dict[str, Any] = {
-        "material": step.material,
-        "tool": material(step.material).tool,
-        "operation": "drill",
-        "diameter": drill,
-    }
-    if step.speeds:
-        asked["machine_speeds"] = list(step.speeds)
-    rpm = float(reckon("speeds", asked)["rpm"])
-    return rpm if step.speeds else round(rpm, -1)

@@ -25,7 +25,6 @@ from machinon.core.route.steps import StepTold
 from machinon.core.route.work.drilling import (
     STARTS,
     depth_shown,
-    drill_rpm,
     in_its_flutes,
     tip,
     to_the_left,
@@ -293,7 +292,7 @@ def _spotted(step: StepTold, over: float) -> tuple[Shown, str]:
     mouth, broken = _mouth(step)
     what = ", so that the hole's edge is broken" if broken else ", its point only"
     note = (
-        f"About {drill_rpm(step, mouth):.0f} rpm. A spot drill of {SPOT:g}°, "
+        f"About {step.rpm_at('drill', mouth):.0f} rpm. A spot drill of {SPOT:g}°, "
         f"{mouth:g} mm across{what}."
     )
     return depth_shown("Point at", over + cone_depth(mouth, SPOT)), note
@@ -335,7 +334,7 @@ def _each_hole(
             note = f"{note} {FLAT}".strip()
         if len(laps) > 1:  # which drills come is seen from the lines
             note = note.partition("One after the other")[0]
-            note = f"About {drill_rpm(step, lap.drill):.0f} rpm. {note}".strip()
+            note = f"About {step.rpm_at('drill', lap.drill):.0f} rpm. {note}".strip()
         deep, note = _in_its_flutes(step, holes.hole, lap, deep, note)
         lines.append(WorkLine(key, head, (*shown, *deep), note, on_face))
     return lines

@@ -10,7 +10,6 @@ from machinon.core.piece.block_features import Flanked, SixFaces
 from machinon.core.piece.hole_features import CrossHoles, Holes
 from machinon.core.piece.milled_features import Flats, Keyway, Slits
 from machinon.core.piece.shown import Shown
-from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Bore, Cone, NutThread, Screw, TaperBore
 from machinon.core.route.order import NO_METAL
 from machinon.core.route.steps import StepTold
@@ -103,8 +102,7 @@ def _of_feature(
         case Slits() if step.operation == "saw":
             return slits_list(feature, at)
         case SixFaces() if step.operation == "square":
-            stock = step.before.stock
-            return squared_list(feature, stock) if isinstance(stock, Block) else None
+            return squared_list(step, feature)
         case NutThread() if step.operation == "tap":
             return tapped_list(step, feature)
         case Bore() | NutThread() | TaperBore() if step.operation == "drill":

@@ -27,7 +27,7 @@ from machinon.core.piece.body import Body
 from machinon.core.piece.jigs import face_size, looked_at
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
-from machinon.core.quantity import ANGLE
+from machinon.core.quantity import ANGLE, ROTATION
 from machinon.core.reckoning import Answer, reckon
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import (
@@ -39,6 +39,7 @@ from machinon.core.route.work.lines import (
 )
 
 DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
+ON_A_SLIDE = 1.0  # mm: the same where a lathe's slide has the work
 SHARE = 0.5  # of its width that a cutter goes down at once
 SKIN = 0.05  # mm over a size: less is no cut
 LAST = 0.2  # mm left for the last pass over the whole
@@ -47,21 +48,24 @@ VEES = (("aslant", "work aslant, by an end mill"), ("cutter", "by an angle cutte
 SLIM_TEETH = "The dovetail cutter has slim teeth: leave it nothing but the flanks."
 
 
-def down(depth: float, width: float) -> list[float]:
-    """Depth of the cutter after each pass, mm.
+def down(depth: float, width: float, light: bool = False) -> list[float]:
+    """Depth of the cutter after each pass, mm; light: of lighter ones, on a slide.
 
     >>> down(6.2, 10)
     [3.0, 6.0, 6.2]
     """
-    most = min(DEEPEST, SHARE * width) if width else DEEPEST
+    most = ON_A_SLIDE if light else DEEPEST
+    most = min(most, SHARE * width) if width else most
     rough = depth - LAST if depth > 2 * LAST else depth
     count = max(math.ceil(rough / most - 1e-9), 1)
     found = [round(rough * n / count, 3) for n in range(1, count + 1)]
     return found if rough == depth else [*found, depth]
 
 
-def _passes(depth: float, width: float, note: str = "") -> list[WorkLine]:
-    steps = down(depth, width)
+def _passes(
+    step: StepTold, depth: float, width: float, note: str = ""
+) -> list[WorkLine]:
+    steps = down(depth, width, step.light)
     return [
         WorkLine(
             f"pass-{n}",
@@ -73,11 +77,26 @@ def _passes(depth: float, width: float, note: str = "") -> list[WorkLine]:
     ]
 
 
-def squared_list(faces: SixFaces, stock: Block) -> WorkList:
+def squared_list(step: StepTold, faces: SixFaces) -> WorkList:
     """A block made square: each face against one that is flat already. What is bought
     to size is left."""
+    stock = step.before.stock
+    assert isinstance(stock, Block)
     long, wide, high = stock.size
-    lines = (
+    lines = _faced(step, faces, stock) if step.corners else _milled(faces, stock)
+    over = {
+        ("first", "fourth"): high - faces.height,
+        ("second", "third"): wide - faces.width,
+        ("fifth", "sixth"): long - faces.length,
+    }
+    bought = {key for keys, metal in over.items() if metal < SKIN for key in keys}
+    return WorkList(tuple(line for line in lines if line.key not in bought) or lines)
+
+
+def _milled(faces: SixFaces, stock: Block) -> tuple[WorkLine, ...]:
+    """Its six faces in the vise of a mill."""
+    long, wide, high = stock.size
+    return (
         WorkLine(
             "first",
             "The largest face, its best side down",
@@ -116,13 +135,67 @@ def squared_list(faces: SixFaces, stock: Block) -> WorkList:
             "Deburr after each face: a burr under it makes the next one aslant.",
         ),
     )
-    over = {
-        ("first", "fourth"): high - faces.height,
-        ("second", "third"): wide - faces.width,
-        ("fifth", "sixth"): long - faces.length,
-    }
-    bought = {key for keys, metal in over.items() if metal < SKIN for key in keys}
-    return WorkList(tuple(line for line in lines if line.key not in bought) or lines)
+
+
+def _faced(step: StepTold, faces: SixFaces, stock: Block) -> tuple[WorkLine, ...]:
+    """Its six faces in the four-jaw of a lathe."""
+    long, wide, high = stock.size
+
+    def turned(
+        key: str, head: str, now: Shown, face: tuple[float, float], note: str
+    ) -> WorkLine:
+        across = math.hypot(*face)
+        rpm = Shown("Speed", step.rpm_at("face", across), ROTATION)
+        return WorkLine(key, head, (now, Shown("Swings", across, step=1.0), rpm), note)
+
+    return (
+        turned(
+            "first",
+            "The largest face out",
+            Shown("Height now", high),
+            (long, wide),
+            "A jaw on each edge, soft packing under it, its middle to the centre by "
+            "eye. Clean it up, no more: all other faces are made from it.",
+        ),
+        turned(
+            "second",
+            "One long edge out",
+            Shown("Width now", wide),
+            (long, high),
+            "The first face along the axis: an indicator on the carriage, run along "
+            "it, stays still. Clean the edge up, try it with a square.",
+        ),
+        turned(
+            "third",
+            "The other edge out: to width",
+            Shown("Width", faces.width),
+            (long, high),
+            "The edge that is done on parallels against the chuck's face, tapped "
+            "down; the parallels out before it turns.",
+        ),
+        turned(
+            "fourth",
+            "The other large face out: to height",
+            Shown("Height", faces.height),
+            (long, wide),
+            "The first face on parallels against the chuck's face, and those out "
+            "again. Measure at all four corners before the last cut.",
+        ),
+        turned(
+            "fifth",
+            "One end out: clean",
+            Shown("Length now", long),
+            (wide, high),
+            "A face and an edge along the axis, both by the indicator.",
+        ),
+        turned(
+            "sixth",
+            "The other end: to length",
+            Shown("Length", faces.length),
+            (wide, high),
+            "Deburr after each face: a burr under it makes the next one aslant.",
+        ),
+    )
 
 
 def _down(step: StepTold, high: float, deep: float | None) -> float:
@@ -191,14 +264,14 @@ def sunk_list(step: StepTold, at: Machines, ways: Mapping[str, str]) -> WorkList
         case Pocket():
             return _pocket_list(step, slot)
         case Rebate():
-            return _rebate_list(slot)
+            return _rebate_list(step, slot)
         case TeeSlot() if not slot.undercut:
             place = _over_it(
                 slot,
                 "A cutter under the width first; then either side, measured.",
                 Shown("Neck", slot.neck),
             )
-            return WorkList((place, *_passes(slot.depth, slot.neck)))
+            return WorkList((place, *_passes(step, slot.depth, slot.neck)))
         case TeeSlot():
             return WorkList(_tee_lines(slot))
         case MaleDovetail() if not slot.undercut:
@@ -209,12 +282,12 @@ def sunk_list(step: StepTold, at: Machines, ways: Mapping[str, str]) -> WorkList
                 head="Down on both sides of it",
             )
             beside = max(slot.at, slot.room - slot.at) - slot.wide / 2
-            return WorkList((place, *_passes(slot.depth, beside)))
+            return WorkList((place, *_passes(step, slot.depth, beside)))
         case Flanked() if slot.mouth == slot.floor:
             place = _over_it(slot, SLIM_TEETH, Shown("Width", slot.mouth))
-            return WorkList((place, *_passes(slot.depth, slot.mouth)))
+            return WorkList((place, *_passes(step, slot.depth, slot.mouth)))
         case Flanked():
-            return _vee_list(slot, at, ways)
+            return _vee_list(step, slot, at, ways)
         case RoundSeat():
             return _seat_list(slot)
         case CornerRounds():
@@ -224,13 +297,15 @@ def sunk_list(step: StepTold, at: Machines, ways: Mapping[str, str]) -> WorkList
         case Outline():
             return _along(slot)
         case Slope():
-            return _aslant(slot, ways)
+            return _aslant(step, slot, ways)
         case SawCuts():
             return _saw_list(slot)
     return None
 
 
-def _vee_list(vee: Flanked, at: Machines, ways: Mapping[str, str]) -> WorkList:
+def _vee_list(
+    step: StepTold, vee: Flanked, at: Machines, ways: Mapping[str, str]
+) -> WorkList:
     """A vee: a right-angled one by an end mill too, the work laid over so that side and
     end of the cutter leave a flank each."""
     asked, aslant = [], False
@@ -245,7 +320,7 @@ def _vee_list(vee: Flanked, at: Machines, ways: Mapping[str, str]) -> WorkList:
             "So that the cutter's corner has somewhere to go.",
         )
     ]
-    depths = down(vee.depth, 0.0)
+    depths = down(vee.depth, 0.0, step.light)
     if aslant:
         lines.append(
             WorkLine(
@@ -277,7 +352,7 @@ def _vee_list(vee: Flanked, at: Machines, ways: Mapping[str, str]) -> WorkList:
                 Shown("At its mouth", vee.mouth),
             )
         )
-        passes = _passes(vee.depth, 0.0, "Both flanks alike.")
+        passes = _passes(step, vee.depth, 0.0, "Both flanks alike.")
     found = _pinned(vee, at.pins)
     tried = WorkLine(
         "try",
@@ -339,7 +414,7 @@ def _slot_list(step: StepTold, slot: Slot) -> WorkList:
     else:
         head = f"Over the middle of it, {slot.face} face up"
         lines = [WorkLine("place", head, tuple(figures), note)]
-    return WorkList((*lines, *_passes(deep, slot.width)))
+    return WorkList((*lines, *_passes(step, deep, slot.width)))
 
 
 def _slit_lines(slot: Slot, middle: float) -> tuple[WorkLine, ...]:
@@ -432,10 +507,10 @@ def _pocket_list(step: StepTold, pocket: Pocket) -> WorkList:
         ),
         how,
     )
-    return WorkList((start, place, *_passes(deep, 2 * r)))
+    return WorkList((start, place, *_passes(step, deep, 2 * r)))
 
 
-def _rebate_list(rebate: Rebate) -> WorkList:
+def _rebate_list(step: StepTold, rebate: Rebate) -> WorkList:
     """A rebate along an edge."""
     place = WorkLine(
         "place",
@@ -444,7 +519,7 @@ def _rebate_list(rebate: Rebate) -> WorkList:
         "Touch the side with the cutter turning, dial in its width less a "
         "little, and measure before the last pass.",
     )
-    return WorkList((place, *_passes(rebate.depth, rebate.width)))
+    return WorkList((place, *_passes(step, rebate.depth, rebate.width)))
 
 
 def _seat_list(seat: RoundSeat) -> WorkList:
@@ -529,7 +604,7 @@ def _saw_list(saw: SawCuts) -> WorkList:
     )
 
 
-def _aslant(slope: Slope, ways: Mapping[str, str]) -> WorkList:
+def _aslant(step: StepTold, slope: Slope, ways: Mapping[str, str]) -> WorkList:
     """A slope: set level by a sine bar, then down to its low end."""
     bar = way("sine", "Sine bar", SINE_BARS, ways)
     stack = reckon("sine", {"angle": slope.angle, "length": float(bar.chosen)})
@@ -551,7 +626,7 @@ def _aslant(slope: Slope, ways: Mapping[str, str]) -> WorkList:
     )
     # the spindle goes down square to the slope, not to the base
     over = slope.block[2] - slope.low
-    passes = _passes(over * math.cos(math.radians(slope.angle)), 0.0)
+    passes = _passes(step, over * math.cos(math.radians(slope.angle)), 0.0)
     return WorkList((place, touch, *passes), (bar,), (stack,))
 
 
