@@ -8,7 +8,7 @@ threads, screws and drills of metric make.
 import functools
 import re
 
-from machinon.core.quantity import INCH, length_text, small_range, small_text
+from machinon.core.quantity import INCH, length_text, small_range, small_text, trimmed
 
 EXACT = 0.003  # of a 64th of an inch: a length so near is meant to be one
 THOU = 0.05  # mm: what is said in tenths of a millimetre is meant to a thou or so
@@ -140,4 +140,4 @@ def _inches(fine: bool, short: bool, millimetres: str) -> str:
     places = len(millimetres.partition(".")[2])
     step = min(10.0**-places, 0.01) if fine or places > 1 else THOU
     text = length_text(float(millimetres), step, inch=True, unit=False)
-    return text.rstrip("0").rstrip(".") if short and "." in text else text
+    return trimmed(text) if short else text

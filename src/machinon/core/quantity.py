@@ -645,6 +645,15 @@ def plain(value: float, places: int) -> str:
     return text.replace("-", "−")
 
 
+def trimmed(number: str) -> str:
+    """A decimal number without noughts at its end that say nothing.
+
+    >>> trimmed("12.50"), trimmed("12.000"), trimmed("120")
+    ('12.5', '12', '120')
+    """
+    return number.rstrip("0").rstrip(".") if "." in number else number
+
+
 def typed_again(value: float) -> str:
     """A number as it would be typed: plain decimals that read back the same.
 
@@ -714,8 +723,7 @@ def both_text(value: float) -> str:
     >>> both_text(150.0), both_text(12.7)
     ('150 mm  =  5.9055 in', '12.7 mm  =  0.5 in')
     """
-    numbers = (f"{value:.3f}", f"{value / INCH:.4f}")
-    metric, inch = (text.rstrip("0").rstrip(".") for text in numbers)
+    metric, inch = trimmed(f"{value:.3f}"), trimmed(f"{value / INCH:.4f}")
     return f"{metric} mm  =  {inch} in"
 
 

@@ -26,6 +26,7 @@ from machinon.core.quantity import (
     length_text,
     plain,
     small_text,
+    trimmed,
 )
 from machinon.core.reckoning import TEXT, Input
 from machinon.core.sizes.fit import characters
@@ -187,7 +188,7 @@ class JointPart(QWidget):
         if ask.kind is LENGTH:
             if self.job.inch:
                 return length_text(number, 0.001, True)
-            return f"{number:.4f}".rstrip("0").rstrip(".") + " mm"
+            return f"{trimmed(f'{number:.4f}')} mm"
         unit = f" {ask.kind.unit}" if ask.kind.unit else ""
         return f"{number:g}{unit}"
 

@@ -3,7 +3,15 @@
 import re
 from typing import Any
 
-from machinon.core.quantity import ANGLE, LENGTH, PERCENT, Kind, length_text, plain
+from machinon.core.quantity import (
+    ANGLE,
+    LENGTH,
+    PERCENT,
+    Kind,
+    length_text,
+    plain,
+    trimmed,
+)
 from machinon.core.reckoning import Result, plain_name
 from machinon.draw.sketch import figure
 
@@ -71,8 +79,3 @@ def cell(value: Any, kind: Kind, inch: bool) -> str:
     if isinstance(value, float):
         return trimmed(plain(value, 3))
     return str(value)
-
-
-def trimmed(number: str) -> str:
-    """A decimal number without noughts at its end that say nothing."""
-    return number.rstrip("0").rstrip(".") if "." in number else number

@@ -31,7 +31,7 @@ from machinon.core.piece.turned_features import (
     Screw,
     Sloping,
 )
-from machinon.core.quantity import COUNT, LENGTH, length_text, text_of
+from machinon.core.quantity import COUNT, LENGTH, length_text, text_of, trimmed
 from machinon.core.wording import begun
 from machinon.draw.drawing import MarkKind, Role
 from machinon.draw.half_section import round_lost, round_under
@@ -346,8 +346,7 @@ def length_said(
         return length_text(value, step, inch, unit=False)
     if inch:
         return length_in_inches(value, given)
-    text = length_text(value, 0.001, unit=False)
-    return text.rstrip("0").rstrip(".")
+    return trimmed(length_text(value, 0.001, unit=False))
 
 
 def following_said(value: float, inch: bool) -> str:

@@ -20,6 +20,7 @@ from machinon.core.piece.hole_features import HoleCircle as HoleCircle
 from machinon.core.piece.made import Made
 from machinon.core.piece.milled_features import Flats, Keyway
 from machinon.core.piece.turned_features import Bevel, Centre, EdgeRound, Knurl, Sloping
+from machinon.core.quantity import trimmed
 from machinon.draw.sheet_figures import (
     SheetFigure,
     feature_of,
@@ -183,7 +184,7 @@ def _measures(
     count = f"{said.pop('count')} " if "count" in said else ""
     if isinstance(feature, Sloping) and "taper" in said:
         by = f"{said['taper']}, " if feature.taper else ""
-        half = f"{feature.half_angle:.3f}".rstrip("0").rstrip(".")
+        half = trimmed(f"{feature.half_angle:.3f}")
         said["taper"] = f"{by}{half}° a side"
     if isinstance(feature, Pocket) and "depth" in said:
         said["depth"] = "through"  # its depth has a line where it has a floor

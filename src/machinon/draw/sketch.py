@@ -14,7 +14,9 @@ from machinon.core.quantity import (
     Kind,
     in_both_texts,
     length_text,
+    plain,
     text_of,
+    trimmed,
 )
 from machinon.core.reckoning import FLAG, Reckoning
 from machinon.draw.drawing import Anchor, Board, Point, Role, Shape, Spot
@@ -273,11 +275,9 @@ def figure(value: Any, kind: Kind, inch: bool) -> str:
     if kind is LENGTH:
         text = length_text(float(value), 0.0001 if abs(value) < 1 else 0.001, inch)
         number, unit = text.rsplit(" ", 1)
-        if "." in number:
-            number = number.rstrip("0").rstrip(".")
-        return f"{number} {unit}"
+        return f"{trimmed(number)} {unit}"
     if kind is ANGLE:
-        return f"{float(value):.4f}".rstrip("0").rstrip(".").replace("-", "−") + "°"
+        return trimmed(plain(float(value), 4)) + "°"
     if kind in ROUGH:
         return in_both_texts(float(value), kind, inch)[0]
     return text_of(float(value), kind, inch)

@@ -7,7 +7,7 @@ from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
 from machinon.core.families._dovetail import dovetail_widths
-from machinon.core.families._tapped import RUN_OUT, tapped
+from machinon.core.families._tapped import run_out, tapped
 from machinon.core.piece.block_features import (
     CornerRounds,
     EdgeBevels,
@@ -342,7 +342,7 @@ def _tapped_out(holes: Holes, others: tuple[Feature, ...]) -> Holes:
     out."""
     hole = holes.hole
     assert hole.depth is not None
-    more = RUN_OUT * thread_of(hole.thread).pitch
+    more = run_out(hole.thread)
     here, there = hole.depth - more, hole.depth
     if not opens(holes, there, more + hole.point, others):
         return holes

@@ -21,6 +21,11 @@ def tap_drill(thread: str) -> float:
     return float(reckon("tap-drill", {"thread": thread})["drill_size"])
 
 
+def run_out(thread: str) -> float:
+    """What the drill of a blind tapped hole goes on below its thread, mm."""
+    return RUN_OUT * thread_of(thread).pitch
+
+
 def thread_within(most: float, *sizes: str) -> str:
     """The first of these threads, thick to thin, that is no thicker than `most`, mm;
     the last where all are."""
@@ -39,7 +44,7 @@ def tapped(thread: str, depth: float | None = None) -> Hole:
     drill = tap_drill(thread)
     if depth is None:
         return Hole(drill, thread=thread)
-    deep = max(depth - RUN_OUT * thread_of(thread).pitch, 0.0)
+    deep = max(depth - run_out(thread), 0.0)
     return Hole(drill, depth, thread=thread, thread_depth=deep)
 
 

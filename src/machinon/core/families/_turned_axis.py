@@ -7,7 +7,7 @@ from typing import Literal
 from msgspec.structs import replace
 
 from machinon.core.errors import BadInput
-from machinon.core.families._tapped import RUN_OUT, tap_drill, tapped
+from machinon.core.families._tapped import run_out, tap_drill, tapped
 from machinon.core.piece.family import Values, kind_of, spoken
 from machinon.core.piece.feature import Feature, Side
 from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
@@ -298,7 +298,7 @@ def _nut(s: Values, axis: Axis, name: str) -> NutThread:
         thread,
         float(s[f"{own}.diameter"]) if own else bore_for(thread),
     )
-    room = 0.0 if through or not is_tapped(nut.of) else RUN_OUT * nut.of.pitch
+    room = 0.0 if through or not is_tapped(nut.of) else run_out(thread)
     first, last = start, stop  # of its drill
     if side == "right":
         first = max(start - room, 0.0)

@@ -7,7 +7,7 @@ goes in.
 from collections.abc import Iterable
 
 from machinon.core.errors import BadInput
-from machinon.core.families._tapped import RUN_OUT, tapped, thread_within
+from machinon.core.families._tapped import run_out, tapped, thread_within
 from machinon.core.materials import material
 from machinon.core.piece.body import Body
 from machinon.core.piece.family import (
@@ -51,10 +51,9 @@ def _thread_depth(s: Values) -> float:
 def _tapped(s: Values) -> Hole:
     screw = cap_screw(str(s["bolts.screw"]))
     deep = s["bolts.depth"]
-    pitch = thread_of(screw.size).pitch
     return Hole(
         screw.tapping_drill,
-        depth=deep + RUN_OUT * pitch,
+        depth=deep + run_out(screw.size),
         thread=screw.size,
         thread_depth=deep,
     )

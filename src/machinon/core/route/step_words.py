@@ -34,7 +34,7 @@ from machinon.core.piece.turned_features import (
     Screw,
     TaperBore,
 )
-from machinon.core.quantity import plain
+from machinon.core.quantity import plain, trimmed
 from machinon.core.route.drills import LADDER, bored_to, drilled_width, hole_of
 from machinon.core.route.in_process import BESIDE, beyond_drill
 from machinon.core.route.operations import (
@@ -90,7 +90,7 @@ def _many(feature: Feature) -> int:
 
 
 def _size(value: float) -> str:
-    return plain(value, 3).rstrip("0").rstrip(".")
+    return trimmed(plain(value, 3))
 
 
 def _named(step: Step, feature: Feature) -> str:

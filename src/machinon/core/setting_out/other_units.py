@@ -19,6 +19,7 @@ from machinon.core.quantity import (
     TONNE,
     WEIGHT,
     parse,
+    trimmed,
 )
 from machinon.core.reckoning import TEXT, Input, Result, Trail, reckoning
 
@@ -238,9 +239,7 @@ def figure_text(value: float, measure: str) -> str:
     text = f"{value:.1f}" if measure == "temperature" else f"{value:.{FIGURES}g}"
     if "e" in text:
         text = f"{float(text):.10f}" if abs(value) < 1 else f"{float(text):.0f}"
-    if "." in text:
-        text = text.rstrip("0").rstrip(".")
-    return text.replace("-", "−") if float(text) else "0"
+    return trimmed(text).replace("-", "−") if float(text) else "0"
 
 
 @reckoning(

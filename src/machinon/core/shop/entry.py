@@ -43,9 +43,9 @@ def bare(value: float, inch: bool) -> str:
     ('0.5', '13mm', '13')
     """
     if inch and abs(round(value / quantity.INCH, 5) * quantity.INCH - value) > 1e-6:
-        return f"{value:.9f}".rstrip("0").rstrip(".") + "mm"
+        return f"{quantity.trimmed(f'{value:.9f}')}mm"
     number = value / quantity.INCH if inch else value
-    return f"{number:.9f}".rstrip("0").rstrip(".")
+    return quantity.trimmed(f"{number:.9f}")
 
 
 def length_said(value: float, inch: bool) -> str:

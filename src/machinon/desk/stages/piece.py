@@ -20,7 +20,7 @@ from machinon.core.materials import materials
 from machinon.core.piece.family import Family, MateSize, Size, Value, spoken
 from machinon.core.piece.hardware import Hardware
 from machinon.core.piece.made import Known, Made
-from machinon.core.quantity import ANGLE, LENGTH, as_kept, length_text
+from machinon.core.quantity import ANGLE, LENGTH, as_kept, length_text, trimmed
 from machinon.core.reckoning import reckonings
 from machinon.core.route.effort import effort
 from machinon.core.shop.making import Making
@@ -486,8 +486,7 @@ class PieceView(StageView):
         if isinstance(value, str):
             return known.size.word_again(value, self.job.inch)
         if known.size.kind is LENGTH:
-            text = length_text(value, 0.001, self.job.inch, unit=False)
-            return text.rstrip("0").rstrip(".") if "." in text else text
+            return trimmed(length_text(value, 0.001, self.job.inch, unit=False))
         return f"{value:g}"
 
     def _on_asked(self, key: str) -> None:

@@ -10,6 +10,7 @@ from machinon.core.quantity import (
     in_both_texts,
     length_text,
     text_of,
+    trimmed,
     with_other,
 )
 from machinon.core.reckoning import Answer
@@ -37,9 +38,7 @@ class Teller:
         value = float(self.answer.results[key] if isinstance(key, str) else key)
         text = length_text(value, step, self.inch)
         number, unit = text.rsplit(" ", 1)
-        if "." in number:
-            number = number.rstrip("0").rstrip(".")
-        return f"{number} {unit}"
+        return f"{trimmed(number)} {unit}"
 
     def both(self, key: str | float, step: float = 0.001) -> str:
         """A length in both units, the shop's own first."""

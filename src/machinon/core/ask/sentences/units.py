@@ -3,7 +3,7 @@
 import math
 
 from machinon.core.ask.sentences.teller import Teller, Tellings
-from machinon.core.quantity import INCH, plain, small_text
+from machinon.core.quantity import INCH, plain, small_text, trimmed
 from machinon.core.setting_out.other_units import figure_text
 
 NOISE = 1e-11  # of a figure that is rounded
@@ -35,8 +35,7 @@ def _is_inch_decimal(value: float) -> bool:
 
 def _trim(value: float, places: int) -> str:
     # 3/64 is 0.04688, 37/64 0.57813: no noise tips it, and a half is rounded up
-    text = plain(round(value, 9) + math.copysign(NOISE, value), places)
-    return text.rstrip("0").rstrip(".") if "." in text else text
+    return trimmed(plain(round(value, 9) + math.copysign(NOISE, value), places))
 
 
 @tells("convert")
