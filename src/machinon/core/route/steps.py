@@ -217,12 +217,10 @@ def route_told(
     for holding, standing in in_process(made, holdings):
         speeds_here = turning.get(holding.machine) or None
         steps, slide = [], 0.0
+        light = on_slide and holding.machine == "mill"
         for stands in standing:
             fit = (fits or {}).get(stands.step.fit, 0)
-            told = _told(made, holding, stands, speeds_here, fit, slide)
-            if on_slide and holding.machine == "mill":
-                told = replace(told, light=True)
-            steps.append(told)
+            steps.append(_told(made, holding, stands, speeds_here, fit, slide, light))
             slide = stands.step.slide or slide
         out.append(
             HoldingTold(
@@ -365,6 +363,7 @@ def _told(
     speeds: tuple[float, ...] | None,
     fit: int,
     slide: float,
+    light: bool,
 ) -> StepTold:
     step = standing.step
     operation = OPERATIONS[step.operation]
@@ -408,6 +407,7 @@ def _told(
         corners_of(made.body.stock)
         if step.operation == "square" and holding.machine == "lathe"
         else 0.0,
+        light,
     )
 
 
