@@ -25,7 +25,7 @@ from machinon.core.cutting.cut_belief import (
 
 # what a cut and a reading must gain to be worth their time, and what a scrapped piece
 # costs besides not being in the band
-CUT, READ, PAST = 0.010, 0.008, 2.0
+CUT, READ, PAST = 0.008, 0.006, 2.0
 TURNS = 8  # cuts looked ahead
 LADDER = (1, 2, 3, 4, 6, 9, 13, 20)  # divisions that a cut to come may take
 # mm that a surface may stand before the tool's line; behind it, where that lay deeper

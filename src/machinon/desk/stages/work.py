@@ -126,7 +126,7 @@ class WorkPage(Roomy):
         self.beside = panel(middle, True)
         whole.addWidget(self.beside, 34)
         whole.addWidget(panel(right, True), 30)
-        self.figures.setMinimumHeight(px(60))
+        self.figures.setMinimumHeight(px(80))
         self.picture.setMinimumHeight(px(90))
 
     # -- showing ---------------------------------------------------------

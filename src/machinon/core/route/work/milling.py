@@ -144,18 +144,17 @@ def _faced(step: StepTold, faces: SixFaces, stock: Block) -> tuple[WorkLine, ...
     def turned(
         key: str, head: str, now: Shown, face: tuple[float, float], note: str
     ) -> WorkLine:
-        across = math.hypot(*face)
-        rpm = Shown("Speed", step.rpm_at("face", across), ROTATION)
-        return WorkLine(key, head, (now, Shown("Swings", across, step=1.0), rpm), note)
+        rpm = step.rpm_at("face", math.hypot(*face))
+        return WorkLine(key, head, (now, Shown("Speed", rpm, ROTATION)), note)
 
     return (
         turned(
             "first",
             "The largest face out",
-            Shown("Height now", high),
+            Shown("Swings", step.corners, step=1.0),
             (long, wide),
-            "A jaw on each edge, soft packing under it, its middle to the centre by "
-            "eye. Clean it up, no more: all other faces are made from it.",
+            "A jaw on each edge, soft packing under it, in the middle by eye. Clean it "
+            "up, no more: all others are made from it.",
         ),
         turned(
             "second",
