@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from itertools import pairwise
 
 from machinon.core.families import families
 from machinon.core.piece.made import make
@@ -18,9 +19,13 @@ PRESS = Machine("press", "Press", "drill", {"speeds": "300,600,1200"})
 MILL = Machine("mill", "Mill", "mill")
 
 
-def routed(family="plate-block", lathe=LATHE, press=PRESS, **sizes):
+def piece(family="plate-block", **sizes):
     given = {key.replace("_", "."): value for key, value in sizes.items()}
-    made = make(families()[family], given)
+    return make(families()[family], given)
+
+
+def routed(family="plate-block", lathe=LATHE, press=PRESS, **sizes):
+    made = piece(family, **sizes)
     shop = NoMill(lathe, press)
     return route_told(made, lathe.speed_choices if lathe else (), no_mill=shop)
 
@@ -75,14 +80,23 @@ class TheRoute(unittest.TestCase):
         up = routed(**given)[1]
         self.assertEqual(up.title, "On the lathe's slide: in the vise, bottom face up")
         self.assertEqual(up.steps[0].speeds, LATHE.speeds)
-        made = make(
-            families()["plate-block"],
-            {k.replace("_", "."): v for k, v in given.items()},
-        )
-        milled = route_told(made)[1].steps[0]
+        milled = route_told(piece(**given))[1].steps[0]
         for step, passes in ((milled, 3), (up.steps[0], 7)):
             lines = work_list(step).lines
             self.assertEqual(sum(o.key.startswith("pass") for o in lines), passes)
+
+    def test_a_keyway_on_the_slide_goes_down_as_lightly(self):
+        """5 wide and 3 deep: on a mill no pass is deeper than half the cutter."""
+
+        def deepest(route):
+            step = route[-1].steps[0]
+            lines = [o for o in work_list(step).lines if o.key.startswith("pass")]
+            downs = [0.0, *(float(o.figures[0].value) for o in lines)]
+            return max(b - a for a, b in pairwise(downs))
+
+        given = {"family": "turned-piece", "parts": "step keyway"}
+        self.assertGreater(deepest(route_told(piece(**given))), 1.0)
+        self.assertLessEqual(deepest(routed(**given)), 1.0)
 
     def test_a_press_alone_drills_and_leaves_the_rest_to_a_mill(self):
         machines = [up.machine for up in routed(lathe=None)]
@@ -100,10 +114,12 @@ class InTheFourJaw(unittest.TestCase):
         self.assertEqual(told[0], [("Swings", 120.74), ("Speed", 45)])
         self.assertEqual(told[5], [("Length", 100), ("Speed", 110)])
         self.assertIn("sleeves", step.caution)
+        opened = work_list(step, Machines(LATHE)).answers
+        self.assertEqual([answer["rpm"] for answer in opened], [45, 45, 110])
         self.assertEqual(routed()[0].machine, "lathe")
 
     def test_setting_each_face_takes_longer_than_turning_it_over_in_a_vise(self):
-        milled = route_told(make(families()["plate-block"], {}))[0].steps[1]
+        milled = route_told(piece())[0].steps[1]
         self.assertEqual(minutes_of(squared()), minutes_of(milled) + 6 * (8 - 3))
 
     def test_what_is_thin_or_swings_too_far_goes_to_the_slide(self):

@@ -199,7 +199,8 @@ def _cut_round(stock: Round | Bar, cuts: tuple[Turned, ...]) -> "BaseGeometry":
     )
 
 
-# the shapes in process share most of their cuts, and an edit leaves most as they were
+# kept, as cuts are: the shapes in process share most, and an edit leaves most as they
+# were
 @functools.lru_cache(maxsize=1024)
 def _outline(cut: Turned) -> "Polygon":
     """The half section of what a cut takes, (z, r)."""

@@ -30,6 +30,7 @@ from machinon.core.quantity import FOOT, POWER, in_both_texts
 from machinon.core.route.bars import bar_of, end_of, otherwise
 from machinon.core.route.drills import travel
 from machinon.core.route.motor import motor_of
+from machinon.core.route.no_mill import CLEAR
 from machinon.core.route.steps import HoldingTold, StepTold
 from machinon.core.route.work.drilling import tip
 from machinon.core.shop.machines import Machine
@@ -64,7 +65,7 @@ def on_the_lathe(made: Made, lathe: Lathe | None) -> Iterator[Check]:
         "swing",
         "stock",
         2 * lathe.centre_height - wide,
-        6.0,
+        CLEAR,
         f"Room for the stock to swing over the bed of {lathe.name}",
     )
     yield at_least(

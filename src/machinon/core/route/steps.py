@@ -118,9 +118,10 @@ class StepTold(Struct, frozen=True, dict=True):
         wide = self.drill or self.diameter
         if not kind or wide < THIN:
             return None
-        return self._speed_at(kind, wide)
+        return self.speed_at(kind, wide)
 
-    def _speed_at(self, operation: str, diameter: float) -> Answer:
+    def speed_at(self, operation: str, diameter: float) -> Answer:
+        """The speed of one of its cuts, with its working."""
         asked: dict[str, Any] = {
             "material": self.material,
             "tool": material(self.material).tool,
@@ -133,7 +134,7 @@ class StepTold(Struct, frozen=True, dict=True):
 
     def rpm_at(self, operation: str, diameter: float) -> float:
         """The speed of one of its cuts, to the nearest ten where there is any."""
-        rpm = float(self._speed_at(operation, diameter)["rpm"])
+        rpm = float(self.speed_at(operation, diameter)["rpm"])
         return rpm if self.speeds else round(rpm, -1)
 
     @functools.cached_property

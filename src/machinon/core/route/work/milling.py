@@ -90,7 +90,10 @@ def squared_list(step: StepTold, faces: SixFaces) -> WorkList:
         ("fifth", "sixth"): long - faces.length,
     }
     bought = {key for keys, metal in over.items() if metal < SKIN for key in keys}
-    return WorkList(tuple(line for line in lines if line.key not in bought) or lines)
+    left = tuple(line for line in lines if line.key not in bought) or lines
+    faced = ((long, wide), (long, high), (wide, high)) if step.corners else ()
+    speeds = (step.speed_at("face", math.hypot(*face)) for face in faced)
+    return WorkList(left, answers=tuple(speeds))
 
 
 def _milled(faces: SixFaces, stock: Block) -> tuple[WorkLine, ...]:
@@ -177,8 +180,8 @@ def _faced(step: StepTold, faces: SixFaces, stock: Block) -> tuple[WorkLine, ...
             "The other large face out: to height",
             Shown("Height", faces.height),
             (long, wide),
-            "The first face on parallels against the chuck's face, and those out "
-            "again. Measure at all four corners before the last cut.",
+            "The first face on parallels against the chuck's face; take them out "
+            "before it turns. Measure at all four corners before the last cut.",
         ),
         turned(
             "fifth",

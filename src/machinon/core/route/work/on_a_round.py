@@ -40,7 +40,7 @@ def keyway_list(step: StepTold, keyway: Keyway) -> WorkList:
         [feed * n / math.ceil(feed / SHAPED) for n in
          range(1, math.ceil(feed / SHAPED) + 1)]
         if keyway.inside
-        else down(feed, keyway.width)
+        else down(feed, keyway.width, step.light)
     )  # fmt: skip
     first = WorkLine(
         "touch",
