@@ -12,7 +12,7 @@ from collections.abc import Callable
 from functools import partial
 from itertools import pairwise
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 from msgspec.structs import replace
 
@@ -124,44 +124,68 @@ def start_up(folder: Path) -> None:
 
 
 EDIT = 16  # ms from an edit to its repaint
-YARDSTICK = 17.5  # ms that the work below takes on a shop laptop
+YARDSTICK = 3.2  # ms that the work below takes on a shop laptop
 
 
 def yardstick() -> float:
     """How many times longer than on a shop laptop this machine takes just now, for
     work like ours: many small objects, sorted and compared."""
-    took = []
-    for _ in range(3):
+    ms = 0.0
+    for _ in range(2):  # the second counts: the first is slowed by what went before
         begun, chance = time.perf_counter(), random.Random(1)
         by_tag: dict[str, list[tuple[float, float]]] = {}
-        for i in range(16_000):
+        for i in range(4000):
             at = chance.random(), chance.random()
             by_tag.setdefault(f"tag {i % 97}", []).append(at)
         for points in by_tag.values():
             points.sort(key=lambda point: point[1])
             max(abs(a[0] - b[0]) + a[1] for a, b in pairwise(points))
-        took.append((time.perf_counter() - begun) * 1000)
-    return statistics.median(took) / YARDSTICK
+        ms = (time.perf_counter() - begun) * 1000
+    return ms / YARDSTICK
 
 
-def there(ms: float, slow: float) -> str:
-    """How slow this machine is, and how long what it took would take on a laptop."""
-    return f"this machine {slow:.1f} × a shop laptop: {ms / slow:.1f} there"
+class Timed(NamedTuple):
+    """Median and 95th percentile, ms; and the latter on a shop laptop."""
+
+    p50: float
+    p95: float
+    there: float
+
+    @classmethod
+    def of(cls, took: list[tuple[float, float]]) -> "Timed":
+        """Of times here and on a shop laptop."""
+        here, there = (sorted(times) for times in zip(*took, strict=True))
+        late = int(len(took) * 0.95)
+        return cls(here[len(took) // 2], here[late], there[late])
+
+    def told(self, target: int, figures: int = 1) -> str:
+        """The three in words, beside what was to be reached."""
+        return (
+            f"{self.p50:6.{figures}f} ms p50 {self.p95:6.{figures}f} ms p95, on a shop "
+            f"laptop {self.there:.1f} (target {target})"
+        )
 
 
-def timed(work: Callable[[int], None], count: int) -> tuple[float, float]:
-    """Median and 95th percentile of `work`, in ms, after a warm-up: each of its `count`
-    rounds is done three times and goes by its middle time, so that what other programs
-    take of this machine now and then does not stand for a slow edit."""
-    took: list[list[float]] = [[] for _ in range(count)]
+def measured(work: Callable[[], None]) -> tuple[float, float]:
+    """How long `work` takes here, and would on a shop laptop, ms. Other programs make
+    this machine slower and faster from one moment to the next: the yardstick is laid on
+    right before it and after it."""
+    before = yardstick()
+    start = time.perf_counter()
+    work()
+    ms = (time.perf_counter() - start) * 1000
+    return ms, 2 * ms / (before + yardstick())
+
+
+def timed(work: Callable[[int], None], count: int) -> Timed:
+    """Times `work`, after a warm-up: each of its `count` rounds is done three times
+    and goes by its middle time, so that what other programs take of this machine now
+    and then does not stand for a slow edit."""
     for i in range(5):
         work(i)
-    for i in range(3 * count):
-        start = time.perf_counter()
-        work(i % count)
-        took[i % count].append((time.perf_counter() - start) * 1000)
-    middle = sorted(statistics.median(times) for times in took)
-    return middle[count // 2], middle[int(count * 0.95)]
+    took = [measured(partial(work, i % count)) for i in range(3 * count)]
+    rounds = [zip(*took[i::count], strict=True) for i in range(count)]
+    return Timed.of([tuple(map(statistics.median, times)) for times in rounds])
 
 
 def edits(folder: Path) -> None:
@@ -191,19 +215,15 @@ def edits(folder: Path) -> None:
             job.set_size("hub.diameter", f"{70 + i % 7}")
             app.processEvents()
 
-        p50, p95 = timed(edit, 60)
-        print(
-            f"edit of a size to repainted {stage:<6}"
-            f"{p50:6.1f} ms p50 {p95:6.1f} ms p95 (target 16)"
-        )
+        print(f"edit of a size to repainted {stage:<6}{timed(edit, 60).told(EDIT)}")
     ids = ("t-nuts", "back-plate-130")
 
     def opened(i: int) -> None:
         window.open_job(ids[i % 2])
         app.processEvents()
 
-    p50, p95 = timed(opened, 20)
-    print(f"opening a job               {p50:6.1f} ms p50 {p95:6.1f} ms p95")
+    took = timed(opened, 20)
+    print(f"opening a job               {took.p50:6.1f} ms p50 {took.p95:6.1f} ms p95")
     window.close()
 
 
@@ -259,10 +279,8 @@ def families_edited(folder: Path) -> None:
                 _to_the_machine(job)
             window.go(stage)  # type: ignore[arg-type]
             app.processEvents()
-            before = yardstick()
-            p50, p95 = timed(edit, 30)
-            slow = (before + yardstick()) / 2  # as it drifts meanwhile
-            quick[stage] += p95 / slow < EDIT
+            took = timed(edit, 30)
+            quick[stage] += took.there < EDIT
             whole, page = "", window.job_page()
             assert page is not None
             if stage == "route":  # the other frames of the film follow one by one
@@ -273,9 +291,7 @@ def families_edited(folder: Path) -> None:
                 rest = (time.perf_counter() - begun) * 1000
                 whole = f"; the rest of the film {rest:.0f} ms"
             print(
-                f"{family.key:<15} edit to repainted {stage:<6}"
-                f"{p50:6.1f} ms p50 {p95:6.1f} ms p95 (target {EDIT}), "
-                f"{there(p95, slow)}{whole}"
+                f"{family.key:<16} edit to repainted {stage:<6}{took.told(EDIT)}{whole}"
             )
     told = ", ".join(f"{stage} {count}" for stage, count in quick.items())
     print(f"of {len(families())} families under {EDIT} ms there: {told}")
@@ -338,13 +354,13 @@ def reckonings() -> None:
         product = (teeth[first] * teeth[two]).astype(float)
         np.abs(product[:, None] / product[None, :] / 0.3175 - 1).argmin()
 
-    ours, _ = timed(lambda _i: void(trains(1.27, 4, wheels, 10)), 20)
-    base, _ = timed(bare, 20)
+    ours, *_ = timed(lambda _i: void(trains(1.27, 4, wheels, 10)), 20)
+    base, *_ = timed(bare, 20)
     print(
         f"change gears of 20 wheels   {ours:6.1f} ms   {ours / base:.1f} × the bare "
         "enumeration (targets 100 ms, 3)"
     )
-    stack, _ = timed(lambda _i: void(likely([0.005, 0.01, 0.015, 0.003, 0.007])), 5)
+    stack, *_ = timed(lambda _i: void(likely([0.005, 0.01, 0.015, 0.003, 0.007])), 5)
     print(f"a million random stacks     {stack:6.0f} ms (target 300)")
     command = [sys.executable, "-m", "machinon", "reckon", "iso-fit"]
     command += ["nominal=46", "fit=H7/g6"]
@@ -386,23 +402,16 @@ def at_the_dial(count: int = 400) -> None:
         by_the_remainder,
     )
 
-    took: list[float] = []
+    took: list[tuple[float, float]] = []
 
     def asked(state: dict[str, Any]) -> dict[str, Any]:
-        begun = time.perf_counter()
-        advice = advice_for(state)
-        took.append((time.perf_counter() - begun) * 1000)
+        advice: dict[str, Any] = {}
+        took.append(measured(lambda: advice.update(advice_for(state))))
         return advice
 
     for seed in range(count, count + 60):
         by_the_coach(bench(seed), asked)
-    took.sort()
-    p50, p95 = took[len(took) // 2], took[int(len(took) * 0.95)]
-    slow = yardstick()
-    print(
-        f"one coach answer            {p50:6.2f} ms p50 {p95:6.2f} ms p95 (target 5), "
-        f"{there(p95, slow)}"
-    )
+    print(f"one coach answer            {Timed.of(took).told(5, 2)}")
     for name, hand, zero in (
         ("coach", by_the_coach, False),
         ("coach, zero checked", by_the_coach, True),
