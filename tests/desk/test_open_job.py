@@ -184,10 +184,10 @@ class CutScreen(DemoJob):
         self.assertIn("94.991 to 95.002", present(self.job).under)
 
     def test_the_dial_is_said_in_its_own_reading_and_lines(self):
-        """0.03 radial from 0.50 is 2.26 on a diameter dial touched at 1.20."""
+        """0.04 radial from 0.47 is 2.22 on a diameter dial touched at 1.20."""
         screen = present(self.job)
-        self.assertEqual(screen.large, "2.26")
-        self.assertIn("from 2.20: 3 lines", screen.under)
+        self.assertEqual(screen.large, "2.22")
+        self.assertIn("from 2.14: 4 lines", screen.under)
         self.assertIn("with the spindle stopped", screen.why, "it may be the last")
 
     def on_a_dial(self, reads, division):

@@ -41,7 +41,7 @@ from machinon.store.opening import open_shop
 from machinon.store.shop_file import ShopFile
 
 DAY = "2026-03-14"  # every line of the demo's past is dated to one made-up week
-TOOL_TAKES = 0.96  # what the demo's lathe really takes of a dialled depth
+TOOL_TAKES = 0.98  # what the demo's lathe really takes of what stands before it
 
 
 class _Clock:
@@ -129,8 +129,10 @@ def _cuts(job: Job, work: Callable[[Job], Plan], count: int) -> list[CutEntry]:
         advice, state = plan.advice, plan.cut_state
         if advice is None or state is None or advice.infeed <= 0:
             break
-        takes = 2 * advice.infeed * TOOL_TAKES
-        true += -takes if state.external else takes
+        sign = -1 if state.external else 1
+        # what sprang away before stands before the tool as well
+        standing = advice.dial - sign * (true - (job.log.start or 0.0)) / 2
+        true += sign * 2 * TOOL_TAKES * standing
         entries.append(
             CutEntry(
                 round(advice.dial, 4),
