@@ -58,7 +58,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("tpf of 1:20", "taper", "taper_per_foot", 0.6),
     ("1:12 in taper per foot", "taper", "taper_per_foot", 1.0),
     ("10 in 100 taper", "taper", "half_angle", 2.8624),
-    ("slope 2.5 in 100", "taper", "taper_per_foot", 0.3),
+    ("slope 2.5 in 100", "triangle", "angle", 1.4321),
+    ("taper of slope 1:40", "taper", "taper_per_foot", 0.3),
     ("indicate 40 mm travel mt3", "taper-setup", "indicator_reading", 1.0038),
     # 1.25 on 3.175 is 50/127; 1.27 on 4 is 127/400
     ("gears for 1.25 pitch on 8 tpi", "change-gears", "", None),
@@ -452,6 +453,16 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("saw 100 bar into pieces of 20 with 2 kerf", "pieces", "pieces", 4),
     ("square on 12.7 shaft", "polygon", "across_flats", 8.9803),
     ("4 holes on 60 rotated 45", "bolt-circle", "chord", 42.4264),
+    ("bolt circle 6 holes on 80 first at 15 degrees", "bolt-circle", "chord", 40),
+    ("bolt circle 6 holes on 80 first hole at 15 deg", "bolt-circle", "chord", 40),
+    ("50 steps per turn on a rotary table 90:1", "dividing", "", None),
+    ("helix angle of 50.8 diameter 4 tpi", "pitch", "lead_angle", 2.4796),
+    ("thread depth 1.25 pitch", "pitch", "depth_outside", 0.7668),
+    ("bspp 1/4 thread od", "thread", "major", 13.157),
+    # 1/4 is #4: 6.35 less 50.8 / 48
+    ("taper pin 1/4 x 2 drills", "taper-pin", "small_diameter", 5.2917),
+    # W = 2 cos 20° (π 2.5 + 20 inv 20°)
+    ("span over 3 teeth mod 2 20 teeth", "gear", "span", 15.3209),
     ("mt2 plug 1 mm proud", "taper-advance", "diameter_change", 0.05),
     ("chord of 60 degrees on 50 diameter", "arc", "chord", 25.0),
     ("3/8 plus 5/16", "convert", "mm", 17.4625),

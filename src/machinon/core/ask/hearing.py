@@ -34,8 +34,8 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("thread", r"\d+\s?ba\b"),
     ("pipe taper", rf"(?:npt|bspt)\s?{_NUMBER}|rc\s?(?:\d\s)?\d/\d"),
     ("pipe taper", rf"{_NUMBER}(?:\s?-\s?[\d.]+)?\s?(?:npt|bspt)\b"),
-    ("thread", rf"(?:g|bsp)\s?{_NUMBER}(?!\s*[:x])"),
-    ("thread", rf"{_NUMBER}\s?bsp\b"),
+    ("thread", rf"(?:g|bspp?)\s?{_NUMBER}(?!\s*[:x])"),
+    ("thread", rf"{_NUMBER}\s?bspp?\b"),
     ("thread", rf"(?:bsw|bsf)\s+{_NUMBER}(?:\s*-\s*\d+)?"),
     ("thread", rf"(?:{_NUMBER}|#\d+)\s*-\s*\d+(?:\.\d+)?\s*{_SERIES}"),
     ("thread", r"(?:(?:\d+[\s-]+)?\d+/\d+|#\d+|\.\d+)\s*-\s*\d+(?:\.\d+)?(?!/)"),
@@ -256,9 +256,9 @@ _IN_WORDS = re.compile(
 )
 # a taper of so much in so much, both of one unit: taper 1 in 20, 10 in 100 taper
 _IN_SO_MUCH = re.compile(
-    r"(?<![\d/.:])\b(?P<first>(?:taper|slope|gradient)\s+(?:of\s+)?)?"
+    r"(?<![\d/.:])\b(?P<first>(?:taper|slope|gradient|incline)\s+(?:of\s+)?)?"
     r"(?P<rise>\d+(?:\.\d+)?)\s+in\s+(?P<run>\d+(?:\.\d+)?)(?!\w|\.\d)"
-    r"(?(first)(?!\s*(?:mm|in\s+\d|long|\"|″))|(?=\s+(?:taper|slope|gradient)\b))",
+    r"(?(first)(?!\s*(?:mm|in\s+\d|long|\"|″))|(?=\s+(?:taper|slope|gradient|incline)\b))",
     re.IGNORECASE,
 )
 # a taper by the foot, both ways in inches: 5/8 per foot

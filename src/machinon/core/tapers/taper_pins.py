@@ -14,6 +14,7 @@ from machinon.core.threads.tapping import INCH_SERIES, drill_named, drills, dril
 
 METRIC_RATIO = 1 / 50  # ISO 2339
 INCH_RATIO = 0.25 / 12  # a quarter inch to the foot
+SAME = 0.01  # mm: a pin's large end is named to a thousandth of an inch
 ALLOWANCE = 0.05  # mm left for the reamer at the small end of each step
 
 
@@ -26,6 +27,16 @@ def taper_pins() -> Mapping[str, float]:
     }
 
 
+def _numbered(said: str) -> str:
+    """The inch pin that a size is the large end of, by its number, as 1/4 is #4; else
+    what was said. Raises BadInput for what is no size."""
+    size = quantity.parse(said, key="pin", above=0, high=50)
+    if f"{size:g}" in taper_pins():
+        return said
+    large = {n: end for n, end in taper_pins().items() if n[0] == "#"}
+    return next((n for n, end in large.items() if abs(end - size) < SAME), said)
+
+
 @reckoning(
     "taper-pin",
     group="Tapers",
@@ -33,7 +44,7 @@ def taper_pins() -> Mapping[str, float]:
     usual={"pin": "6", "length": 40},
     usual_inch={"pin": "#5", "length": 1.5 * INCH},
     inputs=(
-        Input("pin", TEXT, "#5 for an inch number; a bare number is a metric pin"),
+        Input("pin", TEXT, "#5 or 1/4 for an inch one; a bare number is a metric pin"),
         Input("length", LENGTH, "of the hole the pin goes through", above=0, high=500),
         Input(
             "large_end_at",
@@ -56,6 +67,8 @@ def _taper_pin(
     trail: Trail, pin: str, length: float, large_end_at: float
 ) -> dict[str, Any]:
     word = pin.strip()
+    if not word.startswith("#"):
+        word = _numbered(word)
     if not large_end_at < length:
         raise BadInput(
             "large_end_at", f"The pin must reach into the hole: under {length:g} mm."

@@ -98,6 +98,8 @@ def _gear(s: Said) -> Inputs | None:
     outside = ""
     if not module and not dp:  # which it is, is asked
         outside = s.near("outside", "od", "diameter", "measures")
+    if s.hears("over") and s.number_of("number") > 1:
+        s.behind("over")  # over 3 teeth: over how many it is measured is told
     mate = ""
     if s.has("centre", "distance", "apart"):  # of 20 and 40 teeth
         first, mate = s.take("number"), s.near("teeth", "tooth", kinds=("number",))
@@ -170,8 +172,10 @@ def _circle(s: Said) -> Inputs | None:
     s.has("chord", "spacing", "far", "between", "centre", "apart")
     turned = ("start", "starting", "first", "rotated")
     angled = s.behind("angle") if s.hears("start") and s.has("start") else ""
-    from_ = angled or s.behind(*turned) or s.near(*turned, kinds=("angle", "number"))
-    start = from_ or (s.take("angle") if s.has(*turned, "from") else "")
+    start = angled or s.behind(*turned)
+    if not start and s.hears(*turned, "from"):  # on 80, first at 15 degrees
+        start = s.take("angle") or s.near(*turned, kinds=("number",))
+    s.has(*turned, "from")
     s.has("x", "y")
     given: Inputs = {"start": start} if start else {}
     ringed = _ringed(s)
@@ -270,8 +274,19 @@ def _dividing(s: Said) -> Inputs | None:
     if turn is not None and s.number_of("number") > 1:
         turn.used = True  # divide 360 by 7
     angle = s.take("angle") or s.near("angle", kinds=("number",))
-    count = "" if angle else s.count("divide")
-    s.has("worm", "head", "rotary", "table", "plate", "hole", "teeth", "dividing")
+    count = "" if angle else s.count("divide", "step")
+    s.has(
+        "step",
+        "turn",
+        "worm",
+        "head",
+        "rotary",
+        "table",
+        "plate",
+        "hole",
+        "teeth",
+        "dividing",
+    )
     if not angle and not count:
         return None
     given: Inputs = {"angle": angle} if angle else {"divisions": count}

@@ -4,6 +4,7 @@ import re
 from itertools import pairwise
 
 from machinon.core.ask.phrases.phrase import Inputs, Phrases
+from machinon.core.ask.phrases.tapers import one_sided
 from machinon.core.ask.said import ALIKE, TENTHS, Said
 
 phrase = Phrases()
@@ -42,12 +43,12 @@ def _dovetail(s: Said) -> Inputs | None:
     if at_top and not depth:
         return None  # how wide it is at its corners depends on that
     width = top or wide or s.size()
-    if not width:
-        return None
-    # no pin is as wide as its dovetail
-    pin, width, depth = s.alike(pin, width, depth)
-    pin, width = sorted((pin, width), key=s.mm)
-    given = {"pin": pin, "width_top" if at_top else "width_bottom": width}
+    if width:  # no pin is as wide as its dovetail
+        pin, width, depth = s.alike(pin, width, depth)
+        pin, width = sorted((pin, width), key=s.mm)
+    given: Inputs = {"pin": pin}
+    if width:  # else it is asked
+        given["width_top" if at_top else "width_bottom"] = width
     angle = angle or s.near("dovetail", "pin", kinds=("number",))
     if depth:
         given["depth"] = depth
@@ -285,7 +286,11 @@ def _slope(s: Said) -> Inputs | None:
     moved = s.has("indicator") and s.has("moved", "move", "read")
     if s.take("angle") or (s.hears("taper", "cone") and not moved):
         return None
-    asked = s.has("slope", "rise", "angle", "incline", "drop", "rake")
+    asked = s.has("slope", "rise", "angle", "incline", "drop", "rake", "gradient")
+    if ratio := one_sided(s):
+        rise, _, side = ratio.partition(":")
+        s.take("taper")
+        return {"rise": rise, "side": side}
     asked = s.has("degree") or asked or moved
     if not (asked or (s.hears("out") and s.has("square"))) or s.has("turn"):
         return None

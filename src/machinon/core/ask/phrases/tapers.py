@@ -28,6 +28,14 @@ def _said_taper(s: Said) -> str:
     return f"{angle} included" if angle else ""
 
 
+def one_sided(s: Said) -> str:
+    """The ratio of a slope, which only one side has: slope 1 in 20; empty for none."""
+    if not s.hears("slope", "gradient", "incline") or s.hears("taper", "cone"):
+        return ""
+    ratios = (part.text for part in s.parts if part.kind == "taper")
+    return next((text for text in ratios if re.fullmatch(r"1:[\d.]+", text)), "")
+
+
 @phrase("taper-setup", "mt2 offset 200 between centres")
 def _offset(s: Said) -> Inputs | None:
     taper = _said_taper(s)
@@ -144,11 +152,12 @@ def _taper_pin(s: Said) -> Inputs | None:
         pin, length = pair[:2]
     pin = pin or s.size()
     length = length or s.size()
-    if length and not s.inch and not pin.startswith("#") and s.mm(length) < s.mm(pin):
+    numbered = pin.startswith("#") or s.in_inches(pin)  # 1/4 is #4
+    if length and not s.inch and not numbered and s.mm(length) < s.mm(pin):
         pin, length = length, pin  # 6 length 40
     if pin.isdigit() and (s.in_inches(length) if length else s.inch):
         pin = f"#{pin}"  # an inch shop's pins have numbers, a metric one's sizes
-    if pin.startswith("#") and re.fullmatch(r"[\d./ ]+", length):
+    if (numbered or pin.startswith("#")) and re.fullmatch(r"[\d./ ]+", length):
         # those are an inch standard's, of 6 inches at the most: no pin is 3 mm long
         length = f"{length}in" if s.mm(f"{length}mm") <= LONGEST else length
     s.has("length", "drill", "ream", "size", "hole", "end")
@@ -188,13 +197,13 @@ def _taper_end(s: Said) -> Inputs | None:
 
 @phrase("taper", "mt3 angle", keyed=False)
 def _taper(s: Said) -> Inputs | None:
-    taper = _said_taper(s)
+    taper = "" if one_sided(s) else _said_taper(s)
     if not taper:
         return None
     s.has("taper", "angle", "degree", "seat", "size", "large", "small", "end", "half")
     s.has("cone", "of", "is", "a", "line", "setting", "set")
     s.has("shank", "socket", "arbor", "collet", "diameter", "bore", "drill", "chuck")
-    s.has("slope", "gradient", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
+    s.has("slope", "ratio", "per", "foot", "ft", "tpf", "included", "steep")
     s.has("measure", "does")
     s.has("dimension", "dimensions", "inches", "attachment", "long", "length", "gauge")
     shank = shank_ends().get(taper_of(taper).name)

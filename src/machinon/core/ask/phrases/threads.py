@@ -38,10 +38,10 @@ def thread_said(s: Said) -> str:
         return f"{match.group(2)} {match.group(1).upper()}"
     if match := re.match(r"acme\s*(.*)", low):
         return f"{match.group(1)} Acme"
-    if match := re.match(r"(?:g|bsp)\s*(\d.*)", low):
+    if match := re.match(r"(?:g|bspp?)\s*(\d.*)", low):
         return f"G{match.group(1)}"
-    if low.endswith("bsp"):
-        return f"G{low.removesuffix('bsp').strip()}"
+    if match := re.match(r"(.*\S)\s*bspp?$", low):
+        return f"G{match[1]}"
     if s.has("acme") and "acme" not in low:
         return f"{low} Acme"
     return text
@@ -334,7 +334,9 @@ def _helix(s: Said) -> Inputs | None:
         return None
     # said which is which: in 20 mm lead 5 either is the lead
     diameter = s.near("diameter", "round", "bar") or s.behind("on")
-    lead = s.near("lead", "pitch")
+    tpi = s.tpi()
+    lead = f"{tpi}tpi" if tpi else s.near("lead", "pitch")
+    diameter = diameter or (s.size() if tpi else "")
     s.has("on", "of", "lead", "diameter", "for", "a")
     return {"pitch": lead, "diameter": diameter} if lead and diameter else None
 
@@ -364,8 +366,8 @@ def _by_pitch(s: Said) -> Inputs | None:
     pitch = f"{tpi}tpi" if tpi else s.near("pitch")
     if not pitch and starts and s.has("lead"):  # lead of 4 start 2 mm
         pitch = s.take("size")
-    if not pitch and s.hears("tpi") and s.number_of("size", "number") == 1:
-        pitch = s.size()  # what tpi is 1.5 mm
+    if not pitch and s.hears("tpi", "pitch") and s.number_of("size", "number") == 1:
+        pitch = s.size()  # what tpi is 1.5 mm, thread depth 1.25 pitch
     asked = s.has("wire", "tpi", "depth", "infeed") or bool(tpi and s.has("height"))
     asked = asked or (s.hears("thread") and len(s.parts) == 3)  # 0.9 pitch thread
     by_compound = s.has("compound") or (s.has("slide") and s.has("top"))
@@ -375,7 +377,7 @@ def _by_pitch(s: Said) -> Inputs | None:
     if not pitch or not (asked or starts or by_compound) or thread_said(s):
         return None
     s.has("best", "pitch", "lead", "thread", "screw", "over", "three", "single")
-    s.has("set", "feed", "top")
+    s.has("set", "feed", "top", "point")
     given: Inputs = {"pitch": pitch.replace(" ", "")}
     if s.has("whitworth", "whit", "bsw", "bsf"):
         given["form"] = "whitworth"
