@@ -461,6 +461,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("bspp 1/4 thread od", "thread", "major", 13.157),
     # 1/4 is #4: 6.35 less 50.8 / 48
     ("taper pin 1/4 x 2 drills", "taper-pin", "small_diameter", 5.2917),
+    ("drill size for 1/4 bsp tapered", "taper-pipe-thread", "", None),
+    ("indexing 13 on 40", "dividing", "", None),
     # W = 2 cos 20° (π 2.5 + 20 inv 20°)
     ("span over 3 teeth mod 2 20 teeth", "gear", "span", 15.3209),
     ("mt2 plug 1 mm proud", "taper-advance", "diameter_change", 0.05),
@@ -1168,6 +1170,9 @@ class WhatOneWouldSay(unittest.TestCase):
             ("feed rate 1/2 4 flute 1200 rpm .003", "table-feed", "per_turn", 0.3048),
             ("what marks for 11 tpi 8 leadscrew", "thread-dial", "marks", [4, 8]),
             ("4 on 2.75 bc start 45", "bolt-circle", "chord", 49.391),
+            # two thou less than 3/4; with 20 it is a thread, also written wide
+            ("3/4-.002", "convert", "mm", 18.9992),
+            ("1/4 - 20", "thread", "pitch", 1.27),
             ("#7 in decimal", "convert", "mm", 5.1054),
         ):
             with self.subTest(said):
@@ -1231,6 +1236,7 @@ class WhatOneWouldSay(unittest.TestCase):
             "height over 2 pins vee",
             "set screw m6 dimple",
             "key length for 50 Nm on 20 shaft",
+            "shear of 6 mm dowel",
             "thread speed for 1.5 pitch",
             "radius 12.5 in diameter",
             "half angle 8.297",
@@ -1316,6 +1322,11 @@ class WhatOneWouldSay(unittest.TestCase):
                     all(understand(question).answer for question in told.offered)
                 )
                 self.assertIsNotNone(understand(said, inch=True).answer)
+
+    def test_a_fraction_less_some_thou_wants_its_unit_in_a_metric_shop(self):
+        told = understand("1 7/16 - 0.0035")
+        self.assertIsNone(told.answer)
+        self.assertIn("give both their unit", told.sentence)
 
     def test_sizes_said_together_share_their_unit(self):
         answer = understand("passes 2 in to 1.95").answer

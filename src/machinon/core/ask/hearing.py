@@ -33,12 +33,13 @@ _PARTS: tuple[tuple[str, str], ...] = (
     ("thread", rf"acme\s*{_NUMBER}\s*-\s*\d+(?:\.\d+)?"),
     ("thread", r"\d+\s?ba\b"),
     ("pipe taper", rf"(?:npt|bspt)\s?{_NUMBER}|rc\s?(?:\d\s)?\d/\d"),
-    ("pipe taper", rf"{_NUMBER}(?:\s?-\s?[\d.]+)?\s?(?:npt|bspt)\b"),
+    ("pipe taper", rf"{_NUMBER}(?:\s?-\s?[\d.]+)?\s?(?:npt|bspt|bsp\s+taper(?:ed)?)\b"),
     ("thread", rf"(?:g|bspp?)\s?{_NUMBER}(?!\s*[:x])"),
     ("thread", rf"{_NUMBER}\s?bspp?\b"),
     ("thread", rf"(?:bsw|bsf)\s+{_NUMBER}(?:\s*-\s*\d+)?"),
     ("thread", rf"(?:{_NUMBER}|#\d+)\s*-\s*\d+(?:\.\d+)?\s*{_SERIES}"),
-    ("thread", r"(?:(?:\d+[\s-]+)?\d+/\d+|#\d+|\.\d+)\s*-\s*\d+(?:\.\d+)?(?!/)"),
+    # 3/4 - 0.002 is a size less two thou
+    ("thread", r"(?:(?:\d+[\s-]+)?\d+/\d+|#\d+|\.\d+)\s*-\s*[1-9]\d*(?:\.\d+)?(?!/)"),
     ("thread", r"[1-6]-(?:4\.5|11\.5|4|5|6|7|8|12|14|16|18|20)\b(?!-)"),
     (
         "thread",

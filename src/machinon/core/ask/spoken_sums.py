@@ -45,18 +45,27 @@ _WRITTEN = tuple(
 )
 
 
+# a fraction, and a part of an inch or of a millimetre: no thread has that many turns
+_LESS_SOME_THOU = re.compile(r"(?:\d+\s+)?\d+/\d+\s*[-+]\s*0?\.\d+")
+_BY_THE_INCH = re.compile(r"(?:\d+\s+)?\d+/\d+\s*-\s*\d+")  # 1/4 - 20, a thread
+
+
 def spoken_sum(said: str, inch: bool) -> str:
-    """A sum of sizes as it may be typed anywhere else; empty for what is none.
+    """A sum of sizes as it may be typed anywhere else, also one that is refused there
+    for its units: 3/4 - .002; empty for what is none.
 
     >>> spoken_sum("half the width 63.5 plus half of a 12 cutter", inch=False)
     '(63.5)/2 + (12)/2'
     """
     for words, written in _WRITTEN:
         said = words.sub(written, said)
+    if _LESS_SOME_THOU.fullmatch(said.strip()):
+        return said
     if not _ADDED.search(said):
         return ""
     try:
-        parse(said, inch=inch)
+        if parse(said, inch=inch) < 0 and _BY_THE_INCH.fullmatch(said.strip()):
+            return ""
     except BadInput:
         return ""
     return said

@@ -309,7 +309,7 @@ def _zone(s: Said) -> Inputs | None:
 
 @phrase("iso-fit", "10 dowel press")
 def _dowel(s: Said) -> Inputs | None:
-    if not s.has("dowel"):
+    if not s.has("dowel") or s.hears("shear", "strength", "carry"):
         return None
     nominal = s.size()
     if not nominal:

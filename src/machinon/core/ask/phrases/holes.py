@@ -264,7 +264,7 @@ def _dividing(s: Said) -> Inputs | None:
         if not worm and to.word == "to" and one.text == "1" and many.text.isdigit():
             many.used = to.used = one.used = True  # 40 to 1
             worm = many.text
-    if not worm and s.hears("dividing") and (said := s.behind("on")):
+    if not worm and s.hears("dividing", "indexing") and (said := s.behind("on")):
         worm = said  # dividing 17 on 40
     if not worm and s.number_of("number") == 2:
         # dividing head 40 52 teeth, rotary table 90 7 divisions

@@ -164,7 +164,7 @@ def _taper_pipe(s: Said) -> Inputs | None:
     )
     s.has("od", "outside", "diameter", "pitch", "tpi", "angle", "engagement", "depth")
     size, inch = re.subn(r"(?i)npt", "", name)
-    size = re.sub(r"(?i)bspt|rc", "", size).strip()
+    size = re.sub(r"(?i)bspt|rc|bsp\s+taper(?:ed)?", "", size).strip()
     return {"name": f"{size} NPT" if inch else f"R{size}"}
 
 
