@@ -205,6 +205,9 @@ class Jobs(WindowCase):
         fits.show_fit(4)
         self.type(fits.bolts.count.edit, "3")
         self.assertEqual(self.job.plan.made.values["bolts.circle"], 110.0)
+        self.assertIn("but not twice over", fits.as_cut.text(), "197 of 233 N·m")
+        self.type(fits.bolts.count.edit, "6")
+        self.assertTrue(fits.as_cut.isHidden())
 
 
 class AtTheDial(WindowCase):

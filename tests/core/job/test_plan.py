@@ -1,3 +1,4 @@
+import math
 import unittest
 
 from msgspec.structs import replace
@@ -128,6 +129,22 @@ class FromReadingsToThePlate(unittest.TestCase):
         asked = {"bolts": 3, "thread": "M8", "circle": fit.circle["diameter"]}
         self.assertEqual(carries.value, reckon("bolts-carry", asked)["carries"])
         self.assertEqual(turns.name, "The lathe turns at most")
+
+    def test_screws_that_slip_before_the_belt_does_are_pointed_out(self):
+        """They slip at twice what they carry. 1.1 kW at 45 rpm is 233 N·m."""
+        fit = planned().fit(BOLTS)
+        holds = reckon("bolts-carry", fit.joined.effects[0].answer.inputs)["carries"]
+        for torque, says in ((0.9, ""), (1.1, "twice over"), (2.1, "drive pins")):
+            with self.subTest(torque):
+                power = torque * holds * 45 * 2 * math.pi / 60 / 1000
+                lathe = replace(
+                    LATHE,
+                    speeds=(45.0,),
+                    figures={**LATHE.figures, "power": f"{power}"},
+                )
+                advice = " ".join(planned(lathe=lathe).fit(BOLTS).joined.advice)
+                self.assertEqual(says in advice, True)
+                self.assertEqual(bool(advice), bool(says))
 
     def test_of_screws_that_no_grade_is_kept_for_nothing_is_said(self):
         fit = planned().fit(BOLTS)

@@ -558,7 +558,26 @@ def _carried(
     except BadInput:
         return None
     carries = Effect("The screws carry", answer["carries"], TORQUE, answer)
-    return Joined(effects=(carries, *turned_by(lathe, answer)))
+    return Joined(
+        effects=(carries, *turned_by(lathe, answer)),
+        advice=_driven(answer, lathe.torque if lathe is not None else 0.0),
+    )
+
+
+def _driven(answer: Answer, torque: float) -> tuple[str, ...]:
+    """Whether screws hold what a lathe turns; nothing where they do twice over, or
+    where it is not known. torque: N·m."""
+    if torque <= float(answer["carries"]):
+        return ()
+    if torque <= float(answer["slips_at"]):
+        return (
+            "The screws hold what the lathe turns, but not twice over: tighten them "
+            "evenly, and take light cuts at its lowest speeds.",
+        )
+    return (
+        "Where the lathe drives through these screws they slip before its belt does: "
+        "more or larger ones, or drive pins.",
+    )
 
 
 def against(fit: FitPlan, made: float) -> FitPlan:

@@ -313,7 +313,13 @@ class FitsView(StageView):
         self.turn.setVisible(self.job.can_turn(fit.choice.number))
         line = as_cut(self.job.plan, fit, str(fit.choice.number))
         drawn = fit.mate is not None and fit.mate.drawn
-        self.as_cut.setVisible(line is not None or drawn)
+        # of bolts without a slot it stands in the joint's own part
+        bolted = fit.choice.kind == "bolts" and self.job.slot_of(fit.choice.number)
+        driven = fit.joined.advice if bolted and fit.joined else ()
+        self.as_cut.setVisible(line is not None or drawn or bool(driven))
+        if driven:
+            self.as_cut.setText(" ".join(driven))
+            set_ink(self.as_cut, "cut")
         if drawn:
             mate = within(self.job.plan.standing[fit.choice.piece].name)
             self.as_cut.setText(f"As the {mate} is drawn: make and measure that first.")
