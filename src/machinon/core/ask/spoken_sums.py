@@ -45,9 +45,9 @@ _WRITTEN = tuple(
 )
 
 
-# a fraction, and a part of an inch or of a millimetre: no thread has that many turns
+# 3/4 - .002 is no thread, with less than one turn to the inch; 1/4 - 20 is one
 _LESS_SOME_THOU = re.compile(r"(?:\d+\s+)?\d+/\d+\s*[-+]\s*0?\.\d+")
-_BY_THE_INCH = re.compile(r"(?:\d+\s+)?\d+/\d+\s*-\s*\d+")  # 1/4 - 20, a thread
+_BY_THE_INCH = re.compile(r"(?:\d+\s+)?\d+/\d+\s*-\s*\d+")
 
 
 def spoken_sum(said: str, inch: bool) -> str:

@@ -275,18 +275,8 @@ def _dividing(s: Said) -> Inputs | None:
         turn.used = True  # divide 360 by 7
     angle = s.take("angle") or s.near("angle", kinds=("number",))
     count = "" if angle else s.count("divide", "step")
-    s.has(
-        "step",
-        "turn",
-        "worm",
-        "head",
-        "rotary",
-        "table",
-        "plate",
-        "hole",
-        "teeth",
-        "dividing",
-    )
+    s.has("worm", "head", "rotary", "table", "plate", "hole", "teeth", "dividing")
+    s.has("step", "turn")
     if not angle and not count:
         return None
     given: Inputs = {"angle": angle} if angle else {"divisions": count}
