@@ -60,6 +60,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("10 in 100 taper", "taper", "half_angle", 2.8624),
     ("slope 2.5 in 100", "triangle", "angle", 1.4321),
     ("taper of slope 1:40", "taper", "taper_per_foot", 0.3),
+    ("gib 1:60 over 120", "triangle", "rise", 2),
+    ("weight 300 dia 40 thick cast iron", "mass", "mass", 20.358),
     ("indicate 40 mm travel mt3", "taper-setup", "indicator_reading", 1.0038),
     # 1.25 on 3.175 is 50/127; 1.27 on 4 is 127/400
     ("gears for 1.25 pitch on 8 tpi", "change-gears", "", None),
@@ -1237,6 +1239,9 @@ class WhatOneWouldSay(unittest.TestCase):
             "set screw m6 dimple",
             "key length for 50 Nm on 20 shaft",
             "shear of 6 mm dowel",
+            "tap torque m6",
+            "how deep counterbore for m8 low",
+            "spring m8 washers",
             "thread speed for 1.5 pitch",
             "radius 12.5 in diameter",
             "half angle 8.297",

@@ -290,7 +290,9 @@ def _slope(s: Said) -> Inputs | None:
     if ratio := one_sided(s):
         rise, _, side = ratio.partition(":")
         s.take("taper")
-        return {"rise": rise, "side": side}
+        s.has("gib", "over", "long", "length", "on", "in")
+        over = s.size()
+        return {"rise": f"({over})/{side}" if over else rise, "side": over or side}
     asked = s.has("degree") or asked or moved
     if not (asked or (s.hears("out") and s.has("square"))) or s.has("turn"):
         return None

@@ -68,7 +68,7 @@ def _weight(s: Said) -> Inputs | None:
         sides = {"width": width, "height": height, "length": length}
         return {"shape": "block", "material": metal, **sides} if length else None
     if s.has("disc", "disk", "round") or (
-        s.hears("dia", "diameter") and s.has("plate")
+        s.hears("dia", "diameter") and (s.has("plate") or height)
     ):
         s.has("back")
         length = length or height

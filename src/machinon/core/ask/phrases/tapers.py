@@ -29,8 +29,10 @@ def _said_taper(s: Said) -> str:
 
 
 def one_sided(s: Said) -> str:
-    """The ratio of a slope, which only one side has: slope 1 in 20; empty for none."""
-    if not s.hears("slope", "gradient", "incline") or s.hears("taper", "cone"):
+    """The ratio of a slope, which only one side has: slope 1 in 20, gib 1:60; empty for
+    none."""
+    sloped = s.hears("slope", "gradient", "incline", "gib")
+    if not sloped or s.hears("taper", "cone"):
         return ""
     ratios = (part.text for part in s.parts if part.kind == "taper")
     return next((text for text in ratios if re.fullmatch(r"1:[\d.]+", text)), "")
@@ -103,7 +105,7 @@ _TAKEN_FOR = re.compile(r"\btake\s+off\b(?!\s+\d)", re.IGNORECASE)
 
 @phrase("taper-advance", "taper 1:20 over 50")
 def _over(s: Said) -> Inputs | None:
-    taper = _said_taper(s)
+    taper = "" if one_sided(s) else _said_taper(s)
     words = ("over", "advance", "further", "deeper", "proud", "stands")
     into = s.hears("off") and s.hears("take", "taken") and s.has("go", "goes")
     much = s.hears("much") and s.hears("taper")  # in 100 mm

@@ -95,8 +95,8 @@ def _wound(s: Said) -> bool:
 
 @phrase("tap-drill", "tap drill 5/16-18")
 def _tap(s: Said) -> Inputs | None:
-    if s.hears("counterbore", "counterbored"):
-        return None  # its screw goes through
+    if s.hears("counterbore", "counterbored", "torque"):
+        return None  # its screw goes through, or is tightened
     thread = thread_said(s)
     percent = s.take("percent")
     drilled = ""
@@ -208,6 +208,8 @@ def _ream(s: Said) -> Inputs | None:
 
 @phrase("screw-torque", "torque for m10 bolt")
 def _torque(s: Said) -> Inputs | None:
+    if s.hears("tap", "tapping"):
+        return None  # what turns a tap is another torque
     torque = s.near("nm", "newton-metre", kinds=_BARE)
     thread = thread_said(s)
     asks = s.has("torque", "tighten", "preload", "clamp", "proof")
@@ -307,6 +309,8 @@ _IN_UNIT = re.compile(r"\b(?:in|to)\s+(?:mm|inch(?:es)?|decimals?)\b", re.IGNORE
 def _nut(s: Said) -> Inputs | None:
     if s.hears("t", "collet", "strip", "drill", "tap", "engagement", "strength"):
         return None
+    if s.hears("spring", "lock") and s.hears("washer", "washers"):
+        return None  # those are others
     if s.hears("pitch", "minor", "core", "root", "bore", "leadscrew"):
         return None  # what its thread is
     if _IN_UNIT.search(s.text):  # 1/2 af in mm
@@ -420,7 +424,7 @@ def _thread_depth(s: Said) -> Inputs | None:
     asked |= s.has("undercut", "relief", "run-out", "runout") and s.has(
         "undercut", "groove", "thread", "width"
     )
-    if not thread or s.has("countersink", "strip"):
+    if not thread or s.has("countersink", "counterbore", "strip"):
         return None
     turned = s.number_of("angle") and not s.hears("lead", "helix", "deep")
     asked = asked or bool(turned)  # 29.5 degrees 1/2-13
