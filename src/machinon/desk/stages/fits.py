@@ -113,14 +113,14 @@ class FitsView(StageView):
         middle.addWidget(self.first_fit, 0, Qt.AlignmentFlag.AlignLeft)
         middle.addWidget(self.picture, 1)
         middle.addWidget(self.joint, 1)
-        ways = QWidget()
-        row = QHBoxLayout(ways)
+        self.ways = QWidget()
+        row = QHBoxLayout(self.ways)
         row.setContentsMargins(0, 0, 0, 0)
         row.addStretch(1)
         row.addWidget(self.turn)
         row.addWidget(self.cut_it)
         self.as_cut.setMinimumWidth(px(150))
-        middle.addWidget(Abreast(2, self.as_cut, ways, held=Qt.AlignmentFlag(0)))
+        middle.addWidget(Abreast(2, self.as_cut, self.ways, held=Qt.AlignmentFlag(0)))
         middle.addWidget(self.reason)
         right = QVBoxLayout()
         right.setContentsMargins(px(14), px(10), px(8), px(8))
@@ -311,6 +311,7 @@ class FitsView(StageView):
         by_trial = fit.could_fit is not None
         self.cut_it.setVisible(can_be_cut(fit) and self.job.can_dial(fit))
         self.turn.setVisible(self.job.can_turn(fit.choice.number))
+        self.ways.setHidden(self.cut_it.isHidden() and self.turn.isHidden())
         line = as_cut(self.job.plan, fit, str(fit.choice.number))
         drawn = fit.mate is not None and fit.mate.drawn
         # of bolts without a slot it stands in the joint's own part
