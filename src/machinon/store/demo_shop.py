@@ -1,5 +1,6 @@
 """The demo shop, Ottermere Lane: built from the core, nothing real in it."""
 
+import random
 from collections.abc import Callable
 from pathlib import Path
 from typing import Literal, NamedTuple
@@ -13,6 +14,7 @@ from machinon.core.job.made_piece import made_job, proof_surface
 from machinon.core.job.plan import Plan
 from machinon.core.job.planning import plan_of
 from machinon.core.job.since_cut import with_done
+from machinon.core.practice.lathe import Habits, PracticeLathe
 from machinon.core.shop.belongings import (
     SHELF_NAMES,
     SHELVES,
@@ -41,7 +43,19 @@ from machinon.store.opening import open_shop
 from machinon.store.shop_file import ShopFile
 
 DAY = "2026-03-14"  # every line of the demo's past is dated to one made-up week
-TOOL_TAKES = 0.98  # what the demo's lathe really takes of what stands before it
+# the demo's lathe takes 0.98 of what stands before its tool; nothing else goes wrong
+HABITS = Habits(
+    compliance=1 / 0.98 - 1,
+    push_off=0.0,
+    rubs=0.001,
+    touch=0.0,
+    seating=0.0,
+    finds=0.0,
+    zero=0.0,
+    warm=0.0,
+    reads=0.0,
+    slips=0.0,
+)
 
 
 class _Clock:
@@ -123,20 +137,22 @@ def _chuck() -> Piece:
 def _cuts(job: Job, work: Callable[[Job], Plan], count: int) -> list[CutEntry]:
     """The cuts of following the coach on a lathe that takes a little less."""
     entries: list[CutEntry] = []
-    true = job.log.start or 0.0
+    lathe: PracticeLathe | None = None
     for _ in range(count):
         plan = work(job.with_log(replace(job.log, entries=tuple(entries))))
         advice, state = plan.advice, plan.cut_state
         if advice is None or state is None or advice.infeed <= 0:
             break
-        sign = -1 if state.external else 1
-        # what sprang away before stands before the tool as well
-        standing = advice.dial - sign * (true - (job.log.start or 0.0)) / 2
-        true += sign * 2 * TOOL_TAKES * standing
+        if lathe is None:
+            kind: Literal["external", "internal"] = (
+                "external" if state.external else "internal"
+            )
+            lathe = PracticeLathe(kind, job.log.start or 0.0, HABITS, random.Random(0))
+        lathe.cut_to(advice.dial)
         entries.append(
             CutEntry(
                 round(advice.dial, 4),
-                round(true, 3),
+                lathe.read(),
                 instrument=job.log.instrument,
                 at=f"{DAY}T11:00:00+00:00",
             )

@@ -10,7 +10,8 @@ _ADDED = re.compile(
     r"[+*()]|\s-\s|^[^/]*\.\d+\s*/\s*[\d.]+$|\d\s*(?:mm|in)\s*/\s*\d"
     r"|\d\s*(?:sin|cos|tan|pi)\b|\bsqrt\b"
 )
-_FIGURE = r"((?:\d+\s+)?\d+/\d+|\d*\.?\d+)(?!\.?\d|/)"
+_FRACTION = r"(?:\d+\s+)?\d+/\d+"
+_FIGURE = rf"({_FRACTION}|\d*\.?\d+)(?!\.?\d|/)"
 _ROUND = r"(?:cutter|pin|tip|bar|roller)"  # what goes by its diameter
 _THING = rf"(?:{_ROUND}|block|parallel|washer|shim)s?"
 _MEASURE = r"(?:width|span|length|diameter)"
@@ -46,8 +47,8 @@ _WRITTEN = tuple(
 
 
 # 3/4 - .002 is no thread, with less than one turn to the inch; 1/4 - 20 is one
-_LESS_SOME_THOU = re.compile(r"(?:\d+\s+)?\d+/\d+\s*[-+]\s*0?\.\d+")
-_BY_THE_INCH = re.compile(r"(?:\d+\s+)?\d+/\d+\s*-\s*\d+")
+_LESS_SOME_THOU = re.compile(rf"{_FRACTION}\s*[-+]\s*0?\.\d+")
+_BY_THE_INCH = re.compile(rf"{_FRACTION}\s*-\s*\d+")
 
 
 def spoken_sum(said: str, inch: bool) -> str:

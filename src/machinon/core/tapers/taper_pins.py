@@ -27,14 +27,22 @@ def taper_pins() -> Mapping[str, float]:
     }
 
 
-def _numbered(said: str) -> str:
-    """The inch pin that a size is the large end of, by its number, as 1/4 is #4; else
-    what was said. Raises BadInput for what is no size."""
+def _named(said: str) -> str:
+    """The pin as the table names it, by its name or by its size: an inch one's large
+    end, as 1/4 is #4. Raises BadInput for what is no pin."""
+    inch = {name: end for name, end in taper_pins().items() if name[0] == "#"}
+    if said.startswith("#"):
+        if said not in inch:
+            raise unknown("pin", said, list(inch))
+        return said
     size = quantity.parse(said, key="pin", above=0, high=50)
     if f"{size:g}" in taper_pins():
-        return said
-    large = {n: end for n, end in taper_pins().items() if n[0] == "#"}
-    return next((n for n, end in large.items() if abs(end - size) < SAME), said)
+        return f"{size:g}"
+    for name, end in inch.items():
+        if abs(end - size) < SAME:
+            return name
+    sizes = ", ".join(name for name in taper_pins() if name not in inch)
+    raise BadInput("pin", f"{size:g} mm is no pin of ISO 2339: {sizes} are.")
 
 
 @reckoning(
@@ -66,30 +74,23 @@ def _numbered(said: str) -> str:
 def _taper_pin(
     trail: Trail, pin: str, length: float, large_end_at: float
 ) -> dict[str, Any]:
-    word = pin.strip()
-    if not word.startswith("#"):
-        word = _numbered(word)
     if not large_end_at < length:
         raise BadInput(
             "large_end_at", f"The pin must reach into the hole: under {length:g} mm."
         )
-    if word.startswith("#"):
-        if word not in taper_pins():
-            raise unknown("pin", word, [n for n in taper_pins() if n[0] == "#"])
-        large = taper_pins()[word]
+    name = _named(pin.strip())
+    if name.startswith("#"):
+        large = taper_pins()[name]
         ratio = INCH_RATIO
         small = trail.step(
             "Small end, at the far face",
             f"{large:.4f} − ({length:g} − {large_end_at:g}) / 48",
             large - (length - large_end_at) * ratio,
         )
-        reamer = f"taper pin reamer {word}, 1/4 in per foot"
+        reamer = f"taper pin reamer {name}, 1/4 in per foot"
         known = drills_of(INCH_SERIES)
     else:
-        small = quantity.parse(word, key="pin", above=0, high=50)
-        if f"{small:g}" not in taper_pins():
-            sizes = ", ".join(name for name in taper_pins() if name[0] != "#")
-            raise BadInput("pin", f"{small:g} mm is no pin of ISO 2339: {sizes} are.")
+        small = taper_pins()[name]
         ratio = METRIC_RATIO
         large = trail.step(
             "Large end",

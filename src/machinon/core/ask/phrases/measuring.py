@@ -289,7 +289,6 @@ def _slope(s: Said) -> Inputs | None:
     asked = s.has("slope", "rise", "angle", "incline", "drop", "rake", "gradient")
     if ratio := one_sided(s):
         rise, _, side = ratio.partition(":")
-        s.take("taper")
         s.has("gib", "over", "long", "length", "on", "in")
         over = s.size()
         return {"rise": f"({over})/{side}" if over else rise, "side": over or side}

@@ -34,8 +34,11 @@ def one_sided(s: Said) -> str:
     sloped = s.hears("slope", "gradient", "incline", "gib")
     if not sloped or s.hears("taper", "cone"):
         return ""
-    ratios = (part.text for part in s.parts if part.kind == "taper")
-    return next((text for text in ratios if re.fullmatch(r"1:[\d.]+", text)), "")
+    for part in s.parts:
+        if part.kind == "taper" and re.fullmatch(r"1:[\d.]+", part.text):
+            part.used = True
+            return part.text
+    return ""
 
 
 @phrase("taper-setup", "mt2 offset 200 between centres")
