@@ -401,6 +401,7 @@ def at_the_dial(count: int = 400) -> None:
         by_the_coach,
         by_the_remainder,
     )
+    from machinon.core.practice.lathe import SNUG, WORN
 
     took: list[tuple[float, float]] = []
 
@@ -412,13 +413,15 @@ def at_the_dial(count: int = 400) -> None:
     for seed in range(count, count + 60):
         by_the_coach(bench(seed), asked)
     print(f"one coach answer            {Timed.of(took).told(5, 2)}")
-    for name, hand, zero in (
-        ("coach", by_the_coach, False),
-        ("coach, zero checked", by_the_coach, True),
-        ("careful hand", by_care, False),
-        ("dials the remainder", by_the_remainder, False),
+    for name, hand, zero, slide in (
+        ("coach", by_the_coach, False, WORN),
+        ("coach, zero checked", by_the_coach, True, WORN),
+        ("coach, snug slide", by_the_coach, False, SNUG),
+        ("coach, both", by_the_coach, True, SNUG),
+        ("careful hand", by_care, False, WORN),
+        ("dials the remainder", by_the_remainder, False, WORN),
     ):
-        found = [hand(bench(seed, zero)) for seed in range(count)]
+        found = [hand(bench(seed, zero, slide)) for seed in range(count)]
         inside = sum(outcome.inside for outcome in found) / count
         past = sum(outcome.past for outcome in found) / count
         error = (inside * (1 - inside) / count) ** 0.5

@@ -53,7 +53,7 @@ SITUATIONS = (
     ("a first cut not read", ((0.5, None),), {}, "measure", "Measure now"),
     ("two not read", ((0.5, None), (0.7, None)), {}, "measure", "Measure now"),
     ("two good cuts", TWO, {}, "trial", "leaves a little"),
-    ("95 µm left of them", (*TWO, (0.95, 50.135)), {}, "trial", "cut, scaled"),
+    ("95 µm left of them", (*TWO, (0.95, 50.135)), {}, "trial", "leaves a little"),
     ("last cut between lines", ((0.503, 51.03), (0.807, 50.42)), {}, "trial", ""),
     (
         "four lines left",
@@ -71,7 +71,7 @@ SITUATIONS = (
     ),
     ("in the band", (*TWO, (1.01, 49.998)), {}, "stop", "Break the edge"),
     ("at its edge, not past", (*TWO, (1.01, 49.993)), {}, "stop", "in the band"),
-    ("2 µm short", (*TWO, (1.0, 50.008)), {}, "measure", "cannot tell"),
+    ("2 µm short", (*TWO, (1.01, 50.008)), {}, "measure", "cannot tell"),
     ("2 µm past, once", (*TWO, (1.012, 49.988)), {}, "measure", "read again"),
     ("and twice", (*TWO, *((1.012, 49.987),) * 2), {}, "scrapped", "second instrument"),
     ("80 µm past, once", (*TWO, (1.0, 49.95)), {}, "measure", "does not go with"),

@@ -27,6 +27,7 @@ from machinon.core.cutting.cut_belief import (
 # costs besides not being in the band
 CUT, READ, PAST = 0.008, 0.006, 2.0
 TURNS = 8  # cuts looked ahead
+LEARNS = 4  # of them that make the place of the tool surer for the next
 LADDER = (1, 2, 3, 4, 6, 9, 13, 20)  # divisions that a cut to come may take
 # mm that a surface may stand before the tool's line; behind it, where that lay deeper
 LAGS = (-0.006, -0.003, 0.0, 0.003, 0.006, 0.010, 0.016, 0.025, 0.040, 0.070, 0.120)
@@ -40,8 +41,8 @@ LOST = -1.0  # of a surface from which nothing more may be done
 class EndWorth(Struct, frozen=True):
     """The worth of a surface left as it is."""
 
-    enters: float  # from the aim back to where the band begins, and on to where it ends
-    leaves: float  # from the aim back to where the band begins, and on to where it ends
+    enters: float  # from the aim back to where the band begins
+    leaves: float  # from the aim on to where it ends
     zero: float  # variance of the gauge's zero
 
     def ended(self, left: Any, var: Any) -> Any:
@@ -66,7 +67,7 @@ class ThisLathe(Struct, frozen=True):
     rubs_sigma: float
     division: float  # of the dial
     seat: float  # variance of how a setting comes to lie
-    # variances of where the tool's line is, at each cut to come
+    # variances of where the tool's line is, at each cut to come; the last for all after
     tools: tuple[float, ...]
     read: float  # variance of a reading
     springs: bool  # whether a pass without infeed may be taken
@@ -135,21 +136,22 @@ class CutWorths:
         )
         z, w = nodes(FAR)
         rows = np.arange(len(LAGS))[:, None]
-        again = self._moves(rows, told[:, None, None] * z, w)
+        again = rows, *self._shifted(told[:, None, None] * z, w)
         passes = _passes(self.lags, lathe, doubt[:, None, None])
         ways = self._once_passed(passes, read)
         idle = (passes.takes[..., -1:] < LEAST_FOUND) | (not lathe.springs)
         self.passed = self.cut = self.read = np.full((len(LAGS), PLACES), LOST)
-        for turn in range(len(lathe.tools) - 1, -1, -1):
-            if turn < len(lathe.tools) - 1:
-                after = self._moved(self.read, ways, turn) - CUT - READ
+        for turn in range(TURNS - 1, -1, -1):
+            as_sure = min(turn, len(lathe.tools) - 1)
+            if turn < TURNS - 1:
+                after = self._moved(self.read, ways, as_sure) - CUT - READ
                 self.cut = after[:, :-1].max(axis=1)
-                spring = np.where(idle[turn], LOST, after[:, -1])
+                spring = np.where(idle[as_sure], LOST, after[:, -1])
                 self.passed = np.maximum(self.cut, spring)
-            second = np.maximum(ended_again[turn], self.passed)
+            second = np.maximum(ended_again[as_sure], self.passed)
             self.read = np.maximum(
-                np.maximum(ended[turn], self.passed),
-                self._moved(second, again, turn) - READ,
+                np.maximum(ended[as_sure], self.passed),
+                self._moved(second, again, as_sure) - READ,
             )
 
     def at(self, worth: Any, left: Any, lag: Any) -> Any:
@@ -157,7 +159,7 @@ class CutWorths:
         import numpy as np
 
         k, part = self._between(lag)
-        place = np.clip((left - self.places[0]) / self.width, 0.0, PLACES - 1.001)
+        place = _within((left - self.places[0]) / self.width, 0.0, PLACES - 1.001)
         j = place.astype(int)
         on = place - j
         flat, at = worth.ravel(), k * PLACES + j
@@ -172,9 +174,9 @@ class CutWorths:
         """The lag below, and how far on it is to the next."""
         import numpy as np
 
-        k = np.clip(np.searchsorted(self.lags, lag) - 1, 0, len(LAGS) - 2)
+        k = _within(np.searchsorted(self.lags, lag) - 1, 0, len(LAGS) - 2)
         low = self.lags[k]
-        return k, np.clip((lag - low) / (self.lags[k + 1] - low), 0.0, 1.0)
+        return k, _within((lag - low) / (self.lags[k + 1] - low), 0.0, 1.0)
 
     def _once_passed(self, passes: _Passes, read: float) -> tuple[Any, Any, Any]:
         """The worth of going on from the readings after passes."""
@@ -184,24 +186,28 @@ class CutWorths:
         told, _ = once_read(passes.var, read)
         said = told[..., None] * z
         k, part = self._between(passes.stays[..., None] - passes.own[..., None] * said)
-        off = -(passes.takes[..., None] + said)
-        return self._moves(
+        start, weights = self._shifted(-(passes.takes[..., None] + said), w)
+        part = part.astype(np.float32)[..., None, :]
+        return (
             np.concatenate([k, k + 1], axis=-1),
-            np.concatenate([off, off], axis=-1),
-            np.concatenate([(1 - part) * w, part * w], axis=-1),
+            np.concatenate([start, start], axis=-1),
+            np.concatenate([weights * (1 - part), weights * part], axis=-1),
         )
 
-    def _moves(self, rows: Any, off: Any, weight: Any) -> tuple[Any, Any, Any]:
-        """Shifts rows of worths by an offset; rows, off, weight: (..., q), of shapes
-        that go together."""
+    def _shifted(self, off: Any, weight: Any) -> tuple[Any, Any]:
+        """The places where rows of worths that are shifted by an offset, (..., q),
+        start; and the weights of what is seen from there and from one place on,
+        (..., 2, q)."""
         import numpy as np
 
         shift = off / self.width
         down = np.floor(shift)
         on = shift - down
-        start = np.clip(down.astype(int) + PLACES, 0, 2 * PLACES)
         weights = np.stack([weight * (1 - on), weight * on], axis=-2)
-        return rows, start, weights.astype(np.float32)  # half of the time
+        return (
+            _within(down.astype(int) + PLACES, 0, 2 * PLACES),
+            weights.astype(np.float32),  # half of the time
+        )
 
     def _moved(self, worth: Any, moves: tuple[Any, Any, Any], turn: int) -> Any:
         """The sums of rows of a worth, so seen; (..., p)."""
@@ -212,6 +218,13 @@ class CutWorths:
         rows = rows[turn] if rows.ndim > 2 else rows
         found = weights[turn] @ self._seen[rows, start[turn]]
         return found[..., 0, :-1] + found[..., 1, 1:]
+
+
+def _within(values: Any, least: float, most: float) -> Any:
+    """Values held within limits, in half of the time that `numpy.clip` takes."""
+    import numpy as np
+
+    return np.minimum(np.maximum(values, least), most)
 
 
 def _passes(lags: Any, lathe: ThisLathe, doubt: Any) -> _Passes:

@@ -24,11 +24,11 @@ from machinon.core.cutting.cut_belief import (
 )
 from machinon.core.cutting.cut_plan import (
     CUT,
+    LEARNS,
     LEAST_FOUND,
     PAST,
     READ,
     ROOM,
-    TURNS,
     CutWorths,
     EndWorth,
     ThisLathe,
@@ -201,7 +201,7 @@ class Worths:
         # each cut that is read tells where the tool stands: the next is surer
         seat, read = state.dial_sigma**2 + FLOOR**2, self.read**2
         tools, tool = [], max(self._a_line[1] - seat, 0.0)
-        for _ in range(TURNS):
+        for _ in range(LEARNS):
             tool = tool * (read + seat) / (tool + read + seat)
             tools.append(tool)
         rubs = float(likely.chance @ likely.rubs)

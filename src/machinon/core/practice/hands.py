@@ -8,7 +8,7 @@ from typing import Any
 from msgspec import Struct
 
 from machinon.core.cutting.coaching import advice_for
-from machinon.core.practice.lathe import PracticeLathe, habits
+from machinon.core.practice.lathe import WORN, PracticeLathe, habits
 
 BANDS = (0.010, 0.016, 0.025, 0.040)  # mm on the diameter
 STOCK = (0.3, 6.0)  # mm on the diameter that are to come off
@@ -81,14 +81,17 @@ Hand = Callable[[PracticeBench], Outcome]
 Ask = Callable[[dict[str, Any]], dict[str, Any]]  # the coach, as it is asked
 
 
-def bench(seed: int, zero: bool = False) -> PracticeBench:
+def bench(
+    seed: int, zero: bool = False, slide: tuple[float, float] = WORN
+) -> PracticeBench:
     """A job drawn at chance; the same seed is the same job. zero: the gauge was
-    checked on a ring."""
+    checked on a ring; slide: how that may come to lie at a setting, one sigma, radial
+    mm."""
     chance = random.Random(seed)
     outside = chance.random() < 0.5
     band, reads = chance.choice(BANDS), chance.choice((0.001, 0.0015, 0.002))
     low = round(chance.uniform(20, 80), 3)
-    own = habits(chance, reads, low, bar=not outside)
+    own = habits(chance, reads, low, bar=not outside, slide=slide)
     near, sign = (low + band, 1) if outside else (low, -1)
     start = near + sign * chance.uniform(*STOCK)
     kind = "external" if outside else "internal"

@@ -14,6 +14,9 @@ from machinon.core.materials import material
 
 MISREAD = 0.01  # of readings are slips of the hand or eye
 WARM = 0.7  # degrees, one sigma, that work is warmer than anybody felt
+# one sigma of how a slide comes to lie at a setting, radial mm: of a worn one, and of
+# one whose gibs were looked after
+WORN, SNUG = (0.0008, 0.0030), (0.0006, 0.0020)
 CHATTERS = 0.05  # mm radial that springs away before it sings
 EXPANSION = material("steel").expansion  # for each degree
 
@@ -40,17 +43,21 @@ class Habits(Struct, frozen=True):
 
 
 def habits(
-    chance: random.Random, reads: float, size: float, bar: bool = False
+    chance: random.Random,
+    reads: float,
+    size: float,
+    bar: bool = False,
+    slide: tuple[float, float] = WORN,
 ) -> Habits:
     """A lathe drawn at chance. reads: sigma of its gauge, mm; size: of the work, mm on
-    the diameter; bar: a boring bar."""
+    the diameter; bar: a boring bar; slide: how it may come to lie at a setting."""
     share = chance.uniform(0.75, 0.97) if bar else chance.uniform(0.88, 1.0)
     return Habits(
         1 / share - 1,
         chance.uniform(0.0, 0.010),
         chance.uniform(0.004, 0.014),
         chance.gauss(0.0, 0.015),
-        chance.uniform(0.0008, 0.0030),
+        chance.uniform(*slide),
         chance.uniform(0.4, 0.9),
         chance.gauss(0.0, reads),
         max(chance.gauss(0.0, WARM), 0.0) * EXPANSION * size,
