@@ -26,8 +26,10 @@ def gauge_drawing(
 
     readings: those of the existing half that count, mm.
     """
-    # letters give way before a figure is cut
-    board = Board(width, height, min(size, width / 27))
+    # letters give way before a figure is cut; but what stands below has the whole width
+    size, large = min(size, width / 27), min(size, width / 18, height / 22)
+    below = fit.choice.kind == "bolts" and large > size
+    board = Board(width, height, large if below else size)
     if fit.mate is None or fit.problem:
         return board.done()
     if fit.choice.kind == "joined":
@@ -43,7 +45,7 @@ def gauge_drawing(
     elif fit.choice.kind == "thread":
         _thread(board, fit, inch)
     else:
-        _bolts(board, fit, inch)
+        _bolts(board, fit, inch, below)
     return board.done()
 
 
@@ -415,7 +417,8 @@ def _thread(board: Board, fit: FitPlan, inch: bool) -> None:
     )
 
 
-def _bolts(board: Board, fit: FitPlan, inch: bool) -> None:
+def _bolts(board: Board, fit: FitPlan, inch: bool, below: bool) -> None:
+    """A screw in its hole, what that leaves beside it; or below, for want of width."""
     assert fit.band is not None
     assert fit.circle is not None
     size = board.size
@@ -444,14 +447,22 @@ def _bolts(board: Board, fit: FitPlan, inch: bool) -> None:
             "measured",
         ),
     ]
-    x, y = board.width * 0.26, board.height / 2
+    row = 2.9 * size
     words = max(
         max(text_width(text, size), text_width(name.split(":")[0], 0.85 * size))
         for name, text, _ in lines
     )
-    beside = 2 * (board.width - x - 2.5 * size - words)
-    across = min(board.height - 5 * size, board.width * 0.42, beside)
-    scale = max(across, 4 * size) / hole
+    if below:
+        over = board.height - (len(lines) + 1) * row
+        x, y, across = board.width / 2, over / 2, min(over - 3 * size, board.width / 2)
+        tx, top = 2.5 * size, over + row
+    else:
+        x, y = board.width * 0.26, board.height / 2
+        beside = 2 * (board.width - x - 3.5 * size - words)
+        across = min(board.height - 5 * size, board.width * 0.42, beside)
+        across = max(across, 4 * size)
+        tx, top = x + across / 2 + 2.5 * size, y - 1.5 * row
+    scale = across / hole
     ink: Role = "measured" if tapped else "cut"
     board.items.append(Circle((x, y), hole / 2 * scale, ink, 2.2, "ground"))
     board.items.append(Circle((x, y), screw / 2 * scale, "outline", 1.6, "panel"))
@@ -465,14 +476,12 @@ def _bolts(board: Board, fit: FitPlan, inch: bool) -> None:
     board.line(
         (x, y - hole / 2 * scale - 8), (x, y + hole / 2 * scale + 8), "centre", 0.9
     )
-    tx = x + hole / 2 * scale + 2.5 * size
-    top = y - 1.5 * 2.9 * size
     for i, (name, text, role) in enumerate(lines):
-        at = top + i * 2.9 * size
+        at = top + i * row
         _figure(board, tx, at, text, role)
         if text_width(name, size * 0.85) > board.width - tx:
             name = name.split(":")[0]
         board.text((tx, at + size * 1.15), name, size * 0.85, "faint", "left")
     board.items.append(
-        Mark((tx - size, top + 2 * 2.9 * size), "proved" if ok else "stop", size * 0.8)
+        Mark((tx - size, top + 2 * row), "proved" if ok else "stop", size * 0.8)
     )
