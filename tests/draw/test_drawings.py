@@ -275,6 +275,18 @@ class GaugePictures(unittest.TestCase):
         drawing = gauge_drawing(planned(chuck=chuck).fit(SPIGOT), (95.02,), 880, 500)
         self.assertIn("nothing left", texts(drawing))
 
+    def test_words_about_bolts_stand_below_them_where_that_makes_them_larger(self):
+        """No word is cut, and 352 wide and 430 tall there is room below for letters of
+        19.5, which beside the screw would be 13."""
+        for wide, tall, least in ((352, 430, 19), (352, 300, 13), (880, 500, 19)):
+            with self.subTest(wide=wide, tall=tall):
+                drawing = gauge_drawing(planned().fit(BOLTS), (), wide, tall, 19.5)
+                words = [item for item in drawing.items if isinstance(item, Text)]
+                for item in words:
+                    end = item.at[0] + text_width(item.text, item.size)
+                    self.assertLess(end, wide, item.text)
+                self.assertGreater(max(item.size for item in words), least)
+
 
 class StackStrip(unittest.TestCase):
     def test_pieces_and_fits_can_be_chosen(self):
