@@ -85,8 +85,8 @@ def bench(
     seed: int, zero: bool = False, slide: tuple[float, float] = WORN
 ) -> PracticeBench:
     """A job drawn at chance; the same seed is the same job. zero: the gauge was
-    checked on a ring; slide: how that may come to lie at a setting, one sigma, radial
-    mm."""
+    checked on a ring; slide: the least and the most of its scatter from setting to
+    setting, one sigma, radial mm."""
     chance = random.Random(seed)
     outside = chance.random() < 0.5
     band, reads = chance.choice(BANDS), chance.choice((0.001, 0.0015, 0.002))

@@ -50,7 +50,7 @@ def habits(
     slide: tuple[float, float] = WORN,
 ) -> Habits:
     """A lathe drawn at chance. reads: sigma of its gauge, mm; size: of the work, mm on
-    the diameter; bar: a boring bar; slide: how it may come to lie at a setting."""
+    the diameter; bar: a boring bar; slide: least and most of its scatter, as WORN."""
     share = chance.uniform(0.75, 0.97) if bar else chance.uniform(0.88, 1.0)
     return Habits(
         1 / share - 1,
