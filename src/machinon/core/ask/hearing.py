@@ -99,8 +99,12 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(?<![\w./-])(\d+(?:\.\d+)?)\s*(?:per\s*cent|pct)\b", r"\1 %"),
         (r"(?<=[a-z])\s+%", " percent"),
         (r"(\d)\s*x\s*(?=\d+(?:\.\d+)?\s*tpi\b)", r"\1 "),
+        (r"\b(nose|tip)\s+radius\b", r"\1"),
+        (rf"\bacme\s+({_NUMBER})\s*(?:inch|in|\")?\s+(\d+)\s*tpi\b", r"acme \1-\2"),
+        (rf"({_NUMBER})\s*(?:inch|in|\")?\s+(\d+)\s*tpi\s+acme\b", r"acme \1-\2"),
         (r"\bno-?\s?go\b", "nogo"),
         (r"(?<!\d)\s+threads?\s+(?:per|to\s+the|an)\s+inch\b", " tpi"),
+        (r"(\d)\s*turns?\s+(?:per|to\s+the|an)\s+inch\b", r"\1 tpi"),
         (
             r"\b(\d+)-(?=(?:hole|bolt|jaw|flute|start|tooth|stud|flat|place)s?\b)",
             r"\1 ",

@@ -43,8 +43,8 @@ def _turned_finish(
     if feed > 2 * nose_radius:
         raise BadInput(
             "feed" if roughness is None else "roughness",
-            f"A nose of {nose_radius:g} mm leaves ridges as high as it is from "
-            f"{2 * nose_radius:g} mm a turn on: finer is allowed.",
+            f"A nose of {nose_radius:.3g} mm leaves ridges as high as it is from "
+            f"{2 * nose_radius:.3g} mm a turn on: finer is allowed.",
         )
     height = trail.step(
         "From crest to valley",

@@ -18,6 +18,7 @@ _BARE = ("number",)
 _SIZES = ("size", "number")
 
 MOST_GROUND = 2.0  # mm: what is ground off is less
+IN_MM = 0.05  # from here on a bare feed is mm, whatever the nose was said in
 COARSE = 13.0  # from here on a roughness is said in µin: 16, 32, 63, 125
 
 MOST_BORED = 20  # times as wide as it was: no more is done pass by pass
@@ -488,11 +489,13 @@ def _a_turn(s: Said, feed: str) -> str:
 def _finish(s: Said) -> Inputs | None:
     if not s.has("finish", "roughness", "ra", "rms"):
         return None
-    nose = s.near("nose", "tip") or s.near("radius")
-    wanted = s.near("ra", "rms", kinds=(*_BARE, "size")) or s.behind("ra", "rms")
+    wanted = ""
     for part in s.parts:
         if not wanted and part.kind == "size" and re.search("µm|um|micron", part.text):
             part.used, wanted = True, part.text
+    nose = s.near("nose", "tip") or s.near("radius")
+    wanted = wanted or s.near("ra", "rms", kinds=(*_BARE, "size"))
+    wanted = wanted or s.behind("ra", "rms")
     feed = s.near("feed")
     if not (wanted or feed):
         wanted = s.near("finish", kinds=_BARE)  # surface finish 63
@@ -501,7 +504,7 @@ def _finish(s: Said) -> Inputs | None:
     s.has("feed", "surface", "nose", "tool", "tip", "turn", "radius", "insert")
     if not nose:
         return None
-    nose, feed = s.alike(nose, feed, fractions=True)
+    nose, feed = s.alike(nose, feed, fractions=s.mm(feed) < IN_MM)
     given: Inputs = {"nose_radius": nose}
     if feed:
         return {**given, "feed": _a_turn(s, feed)}

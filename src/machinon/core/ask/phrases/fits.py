@@ -40,6 +40,8 @@ _HOLES = ("hole", "bore", "recess", "ring", "hub", "bush", "sleeve", "housing", 
 # fits by their usual words, on a hole of H7: shop rules, said with the answer
 # by the words of ANSI B4.2 and of the shop
 _FITS = (
+    ("heavy", SHRUNK),
+    ("force", "H7/u6"),
     ("press", "H7/p6"),
     ("interference", "H7/p6"),
     ("push", "H7/k6"),
@@ -51,7 +53,7 @@ _FITS = (
     ("location", "H7/h6"),
     ("locational", "H7/h6"),
     ("transition", "H7/k6"),
-    ("drive", "H7/s6"),
+    ("drive", SHRUNK),
     ("loose", "H11/c11"),
 )
 # by the plain words of a fit, which is laid on the half that was measured
@@ -146,14 +148,16 @@ def _press(s: Said) -> Inputs | None:
         return None
     if not s.has("fit", "clearance", "play"):
         return None
-    fit = next((fit for word, fit in _FITS if s.has(word)), "")
+    # how much over, and not how hot
+    fit = SHRUNK if s.hears("interference") and s.has("shrink") else ""
+    fit = fit or next((fit for word, fit in _FITS if s.has(word)), "")
     if not fit and s.has("bush", "journal"):  # what turns in one runs in it
         fit = "H7/f7"
     if not fit and s.has("register", "spigot"):  # what centres
         fit = "H7/h6"
         s.has("nose", "chuck", "plate", "recess", "back", "backplate", "spindle")
     nominal = s.size()
-    s.has("shaft", "hole", "bore", "pin", "bush", "locate")
+    s.has("shaft", "hole", "bore", "pin", "bush", "locate", "press", "interference")
     if not fit or not nominal or s.mm(nominal) < LEAST_FITTED:
         return None
     return {"nominal": nominal, "fit": fit}

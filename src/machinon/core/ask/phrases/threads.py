@@ -543,6 +543,8 @@ def _gears(s: Said) -> Inputs | None:
         own = {"leadscrew": lead, "pitch": as_kept(thread_of(thread).pitch)}
         return {**own, **({"gears": wheels} if wheels else {})}
     asked = s.has("gear", "wheel", "change", "train")
+    if s.hears("turns") and not asked:
+        return None  # of the lead screw: so far it moves
     # 1.25 mm pitch on 8 tpi
     asked = asked or bool(s.number_of("tpi") and s.hears("pitch") and s.hears("on"))
     if not (lead or asked) or s.has("half", "half-nut", "dial"):

@@ -165,7 +165,7 @@ def _by_handle(s: Said) -> Inputs | None:
         return None
     each = turn = s.of_each("turn")
     turn = turn or (s.near("screw", "pitch") if screw else s.near("turn"))
-    if screw and (tpi := s.tpi()):
+    if tpi := s.tpi():
         turn = f"1in/{tpi}"
     line = s.behind("line", "division", "graduation")
     lines = s.near("line", "division", "graduation", kinds=("number",))
