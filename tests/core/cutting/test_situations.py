@@ -71,7 +71,7 @@ SITUATIONS = (
     ),
     ("in the band", (*TWO, (1.01, 49.998)), {}, "stop", "Break the edge"),
     ("at its edge, not past", (*TWO, (1.01, 49.993)), {}, "stop", "in the band"),
-    ("2 µm short", (*TWO, (1.01, 50.008)), {}, "measure", "cannot tell"),
+    ("2 µm short", (*TWO, (1.0, 50.008)), {}, "measure", "cannot tell"),
     ("2 µm past, once", (*TWO, (1.012, 49.988)), {}, "measure", "read again"),
     ("and twice", (*TWO, *((1.012, 49.987),) * 2), {}, "scrapped", "second instrument"),
     ("80 µm past, once", (*TWO, (1.0, 49.95)), {}, "measure", "does not go with"),

@@ -40,7 +40,7 @@ _HOLES = ("hole", "bore", "recess", "ring", "hub", "bush", "sleeve", "housing", 
 # fits by their usual words, on a hole of H7: shop rules, said with the answer
 # by the words of ANSI B4.2 and of the shop
 _FITS = (
-    ("heavy", SHRUNK),
+    ("heavy", "H7/s6"),
     ("force", "H7/u6"),
     ("press", "H7/p6"),
     ("interference", "H7/p6"),
@@ -53,7 +53,7 @@ _FITS = (
     ("location", "H7/h6"),
     ("locational", "H7/h6"),
     ("transition", "H7/k6"),
-    ("drive", SHRUNK),
+    ("drive", "H7/s6"),
     ("loose", "H11/c11"),
 )
 # by the plain words of a fit, which is laid on the half that was measured
