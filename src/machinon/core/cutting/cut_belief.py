@@ -42,7 +42,7 @@ REMEMBERED = 100  # lines of a log of which each one's belief is kept
 LIKELY = 8e-3  # of those that are looked ahead with
 
 
-class Belief(Struct, frozen=True):
+class Belief(Struct, frozen=True, dict=True):
     """Distributions of what is not known, and where the tool stands."""
 
     chance: "np.ndarray"  # (n,)
@@ -70,19 +70,20 @@ class Belief(Struct, frozen=True):
         """The variance of each; (n,)."""
         return self.cov[:, SURFACE, SURFACE]
 
-    @property
+    @functools.cached_property
     def depth(self) -> float:
         """Depth of the surface from the start, radial mm."""
-        chance, at, _ = self._main()
+        chance, at, _ = self._main
         return float(chance @ at)
 
-    @property
+    @functools.cached_property
     def sigma(self) -> float:
         """One sigma of that depth, all of them together; mm."""
-        chance, at, var = self._main()
+        chance, at, var = self._main
         off = at - chance @ at
         return float((chance @ (var + off**2)) ** 0.5)
 
+    @functools.cached_property
     def _main(self) -> tuple["np.ndarray", "np.ndarray", "np.ndarray"]:
         """Chances, depths and variances without what is all but ruled out: it lies far
         off and drowns the rest."""

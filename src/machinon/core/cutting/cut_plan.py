@@ -33,7 +33,6 @@ LADDER = (1, 2, 3, 4, 6, 9, 13, 20)  # divisions that a cut to come may take
 LAGS = (-0.006, -0.003, 0.0, 0.003, 0.006, 0.010, 0.016, 0.025, 0.040, 0.070, 0.120)
 PLACES = 96  # of the metal left that are weighed
 MARGIN, ROOM = 0.015, 0.06  # mm weighed past the band, and before it at the least
-LEAST_FOUND = 0.0005  # mm: a pass without infeed that takes less is none
 FAR = 3  # places where a normal distribution is asked for what lies far ahead
 LOST = -1.0  # of a surface from which nothing more may be done
 
@@ -132,27 +131,27 @@ class CutWorths:
         _, sure = once_read(doubt, read)
         told, two = once_read(sure, read)
         ended, ended_again = (
-            self.band.ended(self.places, var[:, None]) for var in (sure, two)
+            self.band.ended(self.places, var[:, None]).astype(np.float32)
+            for var in (sure, two)
         )
         z, w = nodes(FAR)
         rows = np.arange(len(LAGS))[:, None]
         again = rows, *self._shifted(told[:, None, None] * z, w)
         passes = _passes(self.lags, lathe, doubt[:, None, None])
         ways = self._once_passed(passes, read)
-        idle = (passes.takes[..., -1:] < LEAST_FOUND) | (not lathe.springs)
-        self.passed = self.cut = self.read = np.full((len(LAGS), PLACES), LOST)
+        after = np.full((len(LAGS), 1, PLACES), LOST, np.float32)
+        self.read = after[:, 0]
         for turn in range(TURNS - 1, -1, -1):
             as_sure = min(turn, len(lathe.tools) - 1)
             if turn < TURNS - 1:
-                after = self._moved(self.read, ways, as_sure) - CUT - READ
-                self.cut = after[:, :-1].max(axis=1)
-                spring = np.where(idle[as_sure], LOST, after[:, -1])
-                self.passed = np.maximum(self.cut, spring)
+                after = self._moved(self.read, ways, as_sure)
+            self.passed = after.max(axis=1) - CUT - READ
             second = np.maximum(ended_again[as_sure], self.passed)
             self.read = np.maximum(
                 np.maximum(ended[as_sure], self.passed),
                 self._moved(second, again, as_sure) - READ,
             )
+        self.cut = after[:, : len(LADDER)].max(axis=1) - CUT - READ
 
     def at(self, worth: Any, left: Any, lag: Any) -> Any:
         """A worth of this plan at single states; left and lag go together in shape."""
@@ -228,8 +227,8 @@ def _within(values: Any, least: float, most: float) -> Any:
 
 
 def _passes(lags: Any, lathe: ThisLathe, doubt: Any) -> _Passes:
-    """Cuts of so many divisions, and last a pass without infeed; doubt: (t, 1, 1), the
-    variance of where the tool stands."""
+    """Cuts of so many divisions, and last a pass without infeed where one may be taken;
+    doubt: (t, 1, 1), the variance of where the tool stands."""
     import numpy as np
 
     steps = np.array(LADDER) * lathe.division
@@ -242,6 +241,8 @@ def _passes(lags: Any, lathe: ThisLathe, doubt: Any) -> _Passes:
     var = lathe.share**2 * doubt + rubs
     # what this setting or the rubbing did goes on the surface; the line stays
     own = (lathe.share**2 * lathe.seat + rubs) / var
+    if not lathe.springs:
+        return _Passes(takes, stays, var, own)
     full, rubs = lathe.takes(lags[:, None], doubt)
     spring = FINDS * full
     found = FINDS**2 * rubs + (FINDS_SIGMA * full) ** 2 + 1e-8

@@ -15,7 +15,7 @@ from machinon.core.quantity import INCH
 RATIO = 0.97  # a shaft takes a little less than is dialled
 # mm radial: how well a tool touches the work: 0.015 is common, with paper it is more
 TOUCH_SIGMA = 0.02
-CUT_SIGMA = 0.0018  # mm radial: how a slide comes to lie at a setting
+CUT_SIGMA = 0.0016  # mm radial: how a slide comes to lie at a setting
 WARM = 0.5  # degrees that work may be warm without anybody saying so
 
 
