@@ -401,7 +401,7 @@ def at_the_dial(count: int = 400) -> None:
         by_the_coach,
         by_the_remainder,
     )
-    from machinon.core.practice.lathe import SNUG, WORN
+    from machinon.core.practice.lathe import FAIR, SNUG, WORN
 
     took: list[tuple[float, float]] = []
 
@@ -414,10 +414,11 @@ def at_the_dial(count: int = 400) -> None:
         by_the_coach(bench(seed), asked)
     print(f"one coach answer            {Timed.of(took).told(5, 2)}")
     for name, hand, zero, slide in (
-        ("coach", by_the_coach, False, WORN),
-        ("coach, zero checked", by_the_coach, True, WORN),
-        ("coach, snug slide", by_the_coach, False, SNUG),
-        ("coach, both", by_the_coach, True, SNUG),
+        *(
+            (f"coach, {kind} slide{and_zero}", by_the_coach, zero, slide)
+            for kind, slide in (("worn", WORN), ("fair", FAIR), ("snug", SNUG))
+            for and_zero, zero in (("", False), (", zero checked", True))
+        ),
         ("careful hand", by_care, False, WORN),
         ("dials the remainder", by_the_remainder, False, WORN),
     ):
@@ -446,7 +447,7 @@ def at_the_dial(count: int = 400) -> None:
             rms = statistics.mean(error**2 for error in off) ** 0.5
             said += f"; errors {rms:.2f} of its sigma (target 0.85 to 1.15)"
         print(
-            f"{name:<20} in band {100 * inside:.1f} ± {100 * error:.1f} %, scrapped "
+            f"{name:<32} in band {100 * inside:.1f} ± {100 * error:.1f} %, scrapped "
             f"{100 * past:.1f} %, {stops:.1f} stops ({bands}){said}"
         )
 

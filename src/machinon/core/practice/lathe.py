@@ -14,9 +14,9 @@ from machinon.core.materials import material
 
 MISREAD = 0.01  # of readings are slips of the hand or eye
 WARM = 0.7  # degrees, one sigma, that work is warmer than anybody felt
-# one sigma of how a slide comes to lie at a setting, radial mm: of a worn one, and of
-# one whose gibs were looked after
-WORN, SNUG = (0.0008, 0.0030), (0.0006, 0.0020)
+# one sigma of how a slide comes to lie at a setting, radial mm: of a worn one, of most,
+# and of one whose gibs were looked after
+WORN, FAIR, SNUG = (0.0008, 0.0030), (0.0007, 0.0025), (0.0006, 0.0020)
 CHATTERS = 0.05  # mm radial that springs away before it sings
 EXPANSION = material("steel").expansion  # for each degree
 
