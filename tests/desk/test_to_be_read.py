@@ -2,6 +2,7 @@ import itertools
 import unittest
 
 from msgspec.structs import replace
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import (
     QCheckBox,
@@ -27,6 +28,8 @@ from machinon.desk.widgets import EnterButton, area_of
 from machinon.draw.drawing import Drawing, Text
 from machinon.draw.large_figures import figures_drawing
 from tests.desk.bench import WindowCase
+
+NEVER = Qt.ScrollBarPolicy.ScrollBarAlwaysOff
 
 
 def _light(code: str) -> float:
@@ -215,6 +218,15 @@ class FiguresStayWhole(WindowCase):
 
     def cut_off(self, widget: QWidget) -> bool:
         """Whether the words of a label, a button or a box have no room."""
+        around = area_of(widget)
+        if (
+            around is not None
+            and around.widget().isAncestorOf(widget)
+            and around.horizontalScrollBarPolicy() == NEVER
+            and widget.mapTo(around.viewport(), widget.rect().topRight()).x()
+            > around.viewport().width()
+        ):
+            return True  # it goes on beyond what is shown of it
         lines, room = [], widget.width()
         if isinstance(widget, EnterButton):
             lines, room = widget._lines(), widget._room()
@@ -266,6 +278,24 @@ class FiguresStayWhole(WindowCase):
         self.window.resize(1800, 1000)
         self.settle()
         self.assertFalse(tree.figures_beneath)
+
+    def test_the_list_of_a_step_has_all_the_room_there_is(self):
+        """1024x700: beside a page that is full and does not scroll it ends at the
+        foot."""
+        self.window.resize(1024, 700)
+        begun = begin_job(self.window.file, {"what": "chuck-arbor", "name": "One more"})
+        mates = {"socket.taper": "MT3", "chuck.taper": "JT33"}
+        sizes = {**begun.making.sizes, **mates}
+        begun = begun.with_work(making=replace(begun.making, sizes=sizes))
+        self.window.file.act(begun.id, "What is there.", begun)
+        self.window.open_job(begun.id)
+        self.job.work_at("taper-shank")
+        self.window.go("cut")
+        for line in self.job.lines.lines[:2]:
+            self.job.tick_line(line.key)
+        self.words_are_whole()
+        work = self.window.job_page().view().lines
+        self.assertGreater(work.back.geometry().bottom(), 0.9 * work.height())
 
     def test_full_screen_has_a_way_out_by_touch_and_keeps_what_is_typed(self):
         self.window.open_job("back-plate-130")

@@ -241,15 +241,6 @@ class Roomy(QWidget):
         return least.expandedTo(QSize(0, layout.minimumHeightForWidth(self.width())))
 
 
-ANY = 10_000  # px: as high as there is room
-
-
-def keep_low(page: QWidget, part: QWidget, most: int) -> None:
-    """Limits a part's height where a page scrolls: what is under it stays near."""
-    scrolls = page.minimumSizeHint().height() >= page.height()
-    part.setMaximumHeight(most if scrolls else ANY)
-
-
 class OnePage(QWidget):
     """Shows one of its pages and needs only the least room of that one.
 

@@ -415,6 +415,17 @@ def area_of(widget: QWidget) -> QScrollArea | None:
     return around
 
 
+ANY = 10_000  # px: as high as there is room
+
+
+def keep_low(page: QWidget, part: QWidget, most: int) -> None:
+    """Limits a part's height where a page scrolls: what is under it stays near."""
+    around = area_of(page)
+    room = page if around is None else around.viewport()
+    scrolls = page.minimumSizeHint().height() > room.height()
+    part.setMaximumHeight(most if scrolls else ANY)
+
+
 def bring_into_view(widget: QWidget) -> None:
     """Scroll what a widget lies in so that it is seen, once its place is known."""
 

@@ -22,7 +22,7 @@ from machinon.core.shop.lessons import warning_of
 from machinon.core.survey.as_typed import warmth_hint
 from machinon.core.wording import within
 from machinon.desk.bench import LEAST_STAGE, Bench, StageView
-from machinon.desk.narrow import Abreast, OnePage, Roomy, keep_low
+from machinon.desk.narrow import Abreast, OnePage, Roomy
 from machinon.desk.stages.cut_screen import CutScreen, present
 from machinon.desk.stages.cutting_tools import CuttingTools
 from machinon.desk.stages.set_true import SetTrue
@@ -36,6 +36,7 @@ from machinon.desk.widgets import (
     Figure,
     area_of,
     button,
+    keep_low,
     label,
     panel,
     set_ink,

@@ -19,13 +19,14 @@ from machinon.core.route.work.lines import AXES, WorkLine, WorkList
 from machinon.core.route.work.listed import note_besides
 from machinon.core.wording import begun
 from machinon.desk.bench import Bench
-from machinon.desk.narrow import Combo, Roomy, keep_low
+from machinon.desk.narrow import Combo, Roomy
 from machinon.desk.stages.step_clock import StepClock
 from machinon.desk.widgets import (
     DrawingView,
     Field,
     button,
     clear_layout,
+    keep_low,
     label,
     panel,
     scrolled,
@@ -36,6 +37,8 @@ from machinon.draw.large_figures import figures_drawing, lines_drawing, lines_he
 from machinon.draw.work_picture import work_picture
 
 ROW = 15.0  # px at 100 %: letters of the list
+# however long the words of what is beside the list: they give way, not the list
+AS_WIDE = QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed
 
 
 class WorkPage(Roomy):
@@ -251,10 +254,7 @@ class WorkPage(Roomy):
             for way in self.list.ways:
                 combo = Combo()
                 combo.setAccessibleName(way.asks)
-                # however long its words: they are shortened, not the list pushed out
-                combo.setSizePolicy(
-                    QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed
-                )
+                combo.setSizePolicy(*AS_WIDE)
                 for key, words in way.answers:
                     combo.addItem(f"{way.asks}: {words}", key)
                 combo.activated.connect(lambda _, key=way.key: self._choose_way(key))
@@ -263,7 +263,9 @@ class WorkPage(Roomy):
             for key in sizes:
                 assert made is not None
                 words = f"With the coach: {made.sizes[key].size.words}"
-                self.ways.addWidget(button(words, partial(self._sneak_up, key)))
+                asks = button(words, partial(self._sneak_up, key))
+                asks.setSizePolicy(*AS_WIDE)
+                self.ways.addWidget(asks)
         for way in self.list.ways:
             combo = self.combos[way.key]
             combo.setCurrentIndex(combo.findData(way.chosen))
