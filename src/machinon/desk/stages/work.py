@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QSizePolicy, QVBoxLayout, QWid
 
 from machinon.core.cutting.speeds import speed_text
 from machinon.core.errors import BadInput
+from machinon.core.piece.shown import Shown
 from machinon.core.quantity import length_text
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import AXES, WorkLine, WorkList
@@ -129,7 +130,6 @@ class WorkPage(Roomy):
         self.beside = panel(middle, True)
         whole.addWidget(self.beside, 34)
         whole.addWidget(panel(right, True), 30)
-        self.figures.setMinimumHeight(px(80))
         self.picture.setMinimumHeight(px(90))
 
     # -- showing ---------------------------------------------------------
@@ -178,8 +178,9 @@ class WorkPage(Roomy):
         self.rows.setFixedHeight(
             round(lines_height(self.list.lines, ROW * self.look.scale))
         )
+        self._show_figures()
         keep_low(self, self.area, self.look.px(150))
-        for view in (self.figures, self.picture, self.rows):
+        for view in (self.picture, self.rows):
             view.refresh()
         self._reveal()
 
@@ -284,8 +285,15 @@ class WorkPage(Roomy):
         keep_low(self, self.area, self.look.px(150))
 
     def _figures(self, width: float, height: float, size: float) -> Drawing:
-        shown = self.clock.figure or (self.line.figures if self.line else ())
-        return figures_drawing(shown, width, height, size, self.job.inch)
+        return figures_drawing(self._shown(), width, height, size, self.job.inch)
+
+    def _show_figures(self) -> None:
+        self.figures.setMinimumHeight(self.look.px(80 if self._shown() else 0))
+        self.figures.refresh()
+
+    def _shown(self) -> Sequence[Shown]:
+        """What is to be set, or the time that is left."""
+        return self.clock.figure or (self.line.figures if self.line else ())
 
     def _picture(self, width: float, height: float, size: float) -> Drawing:
         step = self.job.plan.at_step
@@ -310,7 +318,7 @@ class WorkPage(Roomy):
     def _tick(self) -> None:
         """The clock went on."""
         self.clock.show_line(self.line)
-        self.figures.refresh()
+        self._show_figures()
 
     # -- doing -----------------------------------------------------------
 

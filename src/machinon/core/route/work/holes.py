@@ -406,9 +406,10 @@ def _zero(body: Body, holes: Holes, read_from: str) -> WorkLine:
             "Touch both edges of an axis, halve what lies between, do the same across."
             f"{turned} {FROM_ONE_SIDE}",
         )
+    side = " face" if holes.face in ("left", "right") else ""
     return WorkLine(
         "zero",
-        f"Zero on the low left corner of the {holes.face}",
+        f"Zero on the low left corner of the {holes.face}{side}",
         (),
         "Touch the left edge and set X to minus half the finder; the near edge, and "
         f"set Y to minus half of it.{turned} {FROM_ONE_SIDE}",
