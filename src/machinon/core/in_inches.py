@@ -9,6 +9,7 @@ import functools
 import re
 
 from machinon.core.quantity import INCH, length_text, small_range, small_text, trimmed
+from machinon.core.wording import begun
 
 EXACT = 0.003  # of a 64th of an inch: a length so near is meant to be one
 THOU = 0.05  # mm: what is said in tenths of a millimetre is meant to a thou or so
@@ -26,7 +27,7 @@ _TOOL = (
     r"end mill(?: of)?|cutter(?: of)?|pin reamer|pins of|pegs to)"
 )
 _DRILL = rf"(?P<drill>\b{_TOOL} {_N})(?![\d.]*°| holes)(?: mm)?"  # no cutter 60°
-_FRACTION = rf"\b{_TOOL} (?:\d+ )?\d+/\d+ in"
+_FRACTION = rf"\b{_TOOL} (?:(?:\d+ )?\d+/)?\d+ in\b"
 _RINGS = rf"\brings (?:of|from) {_N} (?:and|to) {_N} mm"
 _STAGES = rf"One after the other: {_N}(?:, {_N})* mm"
 _ROUND = rf"⌀(?P<round>{_N})(?: × (?P<deep>{_N})(?!°))?"
@@ -42,8 +43,16 @@ _DEEP = rf"(?P<and_deep>(?<= × ){_N}(?= deep))"
 _RADIUS = rf"(?P<radius>(?<=\bR){_N})"
 _OVER = rf"(?P<over>(?<=\bover ){_N}(?=$))"  # a taper that rises over a length
 _TAPER = rf"(?P<taper>^{_N}(?:/{_N}){{2}}$)"  # large end, small end, length
+# parts of a millimetre by the name that means ten-thousandths of an inch there
+_SPOKEN = {
+    "few hundredths": "a thou or two",
+    "hundredth": "half a thou",
+    "few tenths": "ten thou or so",
+    "tenth or two": "a few thou",
+}
+_ABOUT = rf"\b[Aa] (?P<spoken>{'|'.join(_SPOKEN)})\b"
 _NAMES = (_KEPT, _RINGS, _STAGES, _FRACTION, _DRILL)
-_SIZES = (_ROUND, _DEEP, _CHAMFER, _LIST, _MICRONS, _BARE)
+_SIZES = (_ROUND, _DEEP, _CHAMFER, _LIST, _MICRONS, _BARE, _ABOUT)
 _ALL = re.compile("|".join((*_NAMES, *_SIZES, _RADIUS, _OVER, _TAPER)))
 
 
@@ -130,6 +139,9 @@ def _said(fine: bool, short: bool, found: re.Match[str]) -> str:
         return small_range(low, high[0], True) if high else small_text(low, True)
     if parts["taper"]:
         return each(parts["taper"])
+    if parts["spoken"]:
+        said = _SPOKEN[parts["spoken"]]
+        return begun(said) if found.group()[0] == "A" else said
     names = ("bare", "chamfer", "and_deep", "radius", "over")
     bare = next((parts[name] for name in names if parts[name]), "")
     return inches(bare) if bare else found.group()

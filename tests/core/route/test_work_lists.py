@@ -4,6 +4,7 @@ import unittest
 from machinon.core.errors import BadInput
 from machinon.core.families import families, family_of
 from machinon.core.piece.made import make
+from machinon.core.quantity import INCH
 from machinon.core.reckoning import TEXT
 from machinon.core.route.duration import minutes_of
 from machinon.core.route.steps import route_told
@@ -525,6 +526,17 @@ class Proved(unittest.TestCase):
         self.assertAlmostEqual(told["From the axis"], 7.125, places=3)
         keys = [line.key for line in listed("taper-plate", "taper-seat")]
         self.assertEqual(keys, ["straight", "rough"], "it is set already")
+
+    def test_in_an_inch_shop_a_taper_is_proved_over_round_inches(self):
+        """Morse 3, 0.6023 in per foot: 0.0502 over an inch, 0.0050 over a tenth; its
+        slide wound by 1.5 of its own travel."""
+        given = {"socket.taper": "MT3", "chuck.taper": "JT33"}
+        told = {}
+        for line in listed("chuck-arbor", "taper-shank", given, Machines(inch=True)):
+            told |= figures(line)
+        self.assertAlmostEqual(told["Slide wound by"] / INCH, 1.5)
+        self.assertAlmostEqual(told["Between the places"] / INCH, 1.0)
+        self.assertAlmostEqual(told["Difference on ⌀"] / INCH, 0.0502, places=4)
 
 
 class Dovetails(unittest.TestCase):

@@ -137,8 +137,8 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("bevel", ("mouth",)),
                 Step("turn", ("head",), note=f"To this size {count} teeth come out "
                      "even; a little over or under and the wheels cut twice."),
-                Step("knurl", ("knurl",), title=f"Knurl the head, {form}, pitch "
-                     f"{s['knurl.pitch']:g}",
+                Step("knurl", ("knurl",), title=f"Knurl the head, {form}, "
+                     f"{s['knurl.pitch']:g} mm pitch",
                      note="In at once by half its depth, plenty of oil, then along; "
                      "slow."),
                 Step("turn", ("boss",)),

@@ -137,7 +137,7 @@ def _words(step: Step, feature: Feature) -> str:
             return f"{name}: {feature.count} × {_size(feature.width)} wide"
         case Knurl():
             form = "crossed" if feature.crossed else "straight"
-            return f"{name}, {form}, pitch {_size(feature.pitch)}"
+            return f"{name}, {form}, {_size(feature.pitch)} mm pitch"
         case RoundSeat():
             wide, deep = _size(feature.diameter), _size(round(feature.depth, 2))
             return f"{name} to ⌀{wide}, {deep} deep"

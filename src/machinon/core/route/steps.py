@@ -396,7 +396,7 @@ def _told(
         _banded(made, step),
         standing.out,
         holding.stacked,
-        slide_set(step.slide)
+        slide_set(step.slide, made.values["inch"])
         if step.slide
         else step.figures or _left_by_reamer(step, first, made),
         made.body.ends if made.body.turns else (0.0, 0.0),

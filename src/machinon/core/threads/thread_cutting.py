@@ -211,7 +211,7 @@ def _crest_flat(
             outside - (sizes.pitch / 2 - measured) / slope,
         )
         trail.cautions.append(
-            f"A tenth more or less on the flat is {0.1 / slope:.2f} mm on the pitch "
+            f"0.1 mm more or less on the flat is {0.1 / slope:.2f} mm on the pitch "
             "diameter: wires, or the nut, tell more."
         )
     return results

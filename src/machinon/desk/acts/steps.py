@@ -125,6 +125,7 @@ class StepActs(DialActs):
             self._mill,
             next((m for m in self._machines if m.kind == "grinder"), None),
             marks_out=self._mill is None,
+            inch=self.inch,
         )
         told = self.plan.in_mm.get(step.key, step)
         found = work_list(told, at, self.job.work.ways)

@@ -101,12 +101,13 @@ def _before_the_first_cut(job: OpenJob) -> CutScreen:
 
 def _touching(job: OpenJob) -> CutScreen:
     dial = job.dial
+    few = "a thou or two" if job.inch else "a few hundredths"
     return CutScreen(
         "touch",
         "Touch the tool on the work",
         "dial at touch?",
         f"as it reads{' in inches' if dial.inch else ''}, {_counted(dial)}",
-        "Touching off is good to a few hundredths; the first measured cut corrects it.",
+        f"Touching off is good to {few}; the first measured cut corrects it.",
         "The dial reads at touch",
         "Take the touch",
         "cut",

@@ -217,7 +217,7 @@ def _leant(
         "On an angle block or a tilting vise, set by a sine bar or a good protractor. "
         "A stop below it, clamps above: it must not slide down.",
     )
-    wide = holes.hole.drilled.diameter
+    wide = drill_named(holes.hole.drilled.diameter)
     for n in range(holes.many):
         _, head = _named(n, holes.many, Lap("", ""), 1)
         yield WorkLine(
@@ -225,7 +225,7 @@ def _leant(
             f"{head}: a flat first",
             (Shown("Down from the mark", _over(holes)),),
             "A point in the spindle on its punched mark: there the quill's stop is 0. "
-            f"Then an end mill of {wide:g} mm, down until the whole of it has cut.",
+            f"Then an end mill of {wide}, down until the whole of it has cut.",
         )
 
 
@@ -591,8 +591,8 @@ def cross_list(step: StepTold, holes: CrossHoles) -> WorkList:
                 "flat",
                 "A flat first",
                 (Shown("Down from its middle", down / 2),),
-                f"An end mill of {holes.hole.drilled.diameter:g} mm, until the whole "
-                "of it has cut: on a slope a drill walks off.",
+                f"An end mill of {drill_named(holes.hole.drilled.diameter)}, until the "
+                "whole of it has cut: on a slope a drill walks off.",
             )
         )
     laps = _laps(step, holes)

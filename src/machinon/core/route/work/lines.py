@@ -67,6 +67,7 @@ class Machines(Struct, frozen=True):
     mill: Machine | None = None
     grinder: Machine | None = None
     marks_out: bool = False  # there is no mill, so that holes are laid out by hand
+    inch: bool = False  # what is measured over is round in inches
 
 
 def way(

@@ -92,7 +92,7 @@ def _of_feature(
         case Screw() | NutThread() if step.operation == "thread":
             return thread_list(step, feature, at, ways)
         case Cone() | TaperBore() if step.operation in ("taper", "turn", "bore"):
-            return taper_list(step, feature, ways)
+            return taper_list(step, feature, at.inch, ways)
         case Keyway() if step.operation == "keyway":
             return keyway_list(step, feature)
         case Flats() if step.operation == "mill":

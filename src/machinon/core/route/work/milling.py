@@ -37,6 +37,7 @@ from machinon.core.route.work.lines import (
     WorkList,
     way,
 )
+from machinon.core.threads.tapping import drill_named
 
 DEEPEST = 3.0  # mm: a pass of an end mill in a small machine
 ON_A_SLIDE = 1.0  # mm: the same where a lathe's slide has the work
@@ -479,14 +480,15 @@ def _pocket_list(step: StepTold, pocket: Pocket) -> WorkList:
     (a, b), (c, d) = pocket.low, pocket.high
     r = pocket.radius
     how = (
-        f"With a cutter of {2 * r:g} mm. Leave {LAST:g} mm round it for one last pass."
+        f"With a cutter of {drill_named(2 * r)}. Leave {LAST:g} mm round it for one "
+        "last pass."
     )
     if not r:
         how = "File its corners square."
     elif min(c - a, d - b) < 2 * (r + LAST):
         how = (
-            f"It is as wide as a cutter of {2 * r:g} mm. A smaller cutter down the "
-            "middle leaves its sides for one last pass."
+            f"It is as wide as a cutter of {drill_named(2 * r)}. A smaller cutter down "
+            "the middle leaves its sides for one last pass."
         )
     middle = ((a + c) / 2, (b + d) / 2)
     deep = _down(step, behind(pocket.face, pocket.block), pocket.depth)

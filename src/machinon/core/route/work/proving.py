@@ -38,7 +38,7 @@ def proved_list(step: StepTold, at: Machines, ways: Mapping[str, str]) -> WorkLi
         case SixFaces() as block:
             return _squared(step, block)
         case Cone() | TaperBore() as taper:
-            return blued_list(step, taper, ways)
+            return blued_list(step, taper, at.inch, ways)
         case Flanked() as flanked if flanked.undercut:
             return proved_dovetail(step, flanked, at, ways)
         case Slope() as slope:

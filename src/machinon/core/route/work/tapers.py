@@ -11,9 +11,10 @@ from machinon.core.materials import material
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Block
 from machinon.core.piece.turned_features import Cone, TaperBore
-from machinon.core.quantity import ANGLE, COUNT, typed_again
+from machinon.core.quantity import ANGLE, COUNT, INCH, typed_again
 from machinon.core.reckoning import TEXT, Answer, reckon
 from machinon.core.route.bars import of_a_slender_bar
+from machinon.core.route.slide import proved_over
 from machinon.core.route.steps import StepTold
 from machinon.core.route.work.lines import SINE_BARS, Way, WorkLine, WorkList, way
 from machinon.core.setting_out.dividing import dms
@@ -41,13 +42,11 @@ GAP = 0.01  # mm a side: about what a film of blue no longer bridges; a shop rul
 COMPOUND = 60.0  # mm that a compound slide goes, about
 SAME = 0.01  # degrees: a slide set so nearly stands right already
 STRAIGHT = 1.0  # mm on the diameter left over a taper that is cut straight before
-APART = 25.0  # mm between the places where a taper is measured
 STEEP = 15.0  # degrees a side: a cone so steep has no socket, a gauge tries it
-TRAVEL = 40.0  # mm that the indicator goes along the slide
 
 
 def taper_list(
-    step: StepTold, feature: Cone | TaperBore, ways: Mapping[str, str]
+    step: StepTold, feature: Cone | TaperBore, inch: bool, ways: Mapping[str, str]
 ) -> WorkList:
     """A taper: set, proved by its own two diameters, blued, and brought to depth."""
     small, large = sorted((feature.start_diameter, feature.end_diameter))
@@ -63,7 +62,7 @@ def taper_list(
     if not inside and not isinstance(stock, Block):
         asked.append(way("taper", "Set", TAPERS, ways))
         method = asked[0].chosen
-    moved = min(TRAVEL, max(long, 5.0))
+    moved = min(proved_over(inch), max(long, 5.0))
     given: dict[str, Any] = {"taper": taper, "method": method}
     if method == "tailstock":
         first, last = step.after.ends
@@ -92,8 +91,10 @@ def taper_list(
     read = f"{step.key}.needle", "What the indicator read over that travel"
     differs = f"{step.key}.differ", "By how much the two differ, on ⌀"
     ratio = (large - small) / long
-    places = min(APART, long * 0.8)
-    advance = reckon("taper-advance", {"taper": taper, "advance": 1.0})
+    apart = INCH if inch else 25.0  # round, as a rule is laid along it
+    places = min(apart, long * 0.8)
+    deeper, said = (INCH / 10, "0.1 in") if inch else (1.0, "1 mm")
+    advance = reckon("taper-advance", {"taper": taper, "advance": deeper})
     answers.append(advance)
     shown = WorkLine(
         "indicator",
@@ -152,11 +153,15 @@ def taper_list(
         depth = WorkLine(
             "depth",
             "Bring it to depth",
-            (Shown("1 mm further in, on ⌀", advance["diameter_change"], step=0.001),),
+            (
+                Shown(
+                    f"{said} further in, on ⌀", advance["diameter_change"], step=0.001
+                ),
+            ),
             "From how far the gauge stands out: that many times as much off the "
             "diameter, half of it on the radius.",
         )
-        lines = [*lines, _blued(feature, rubbed), depth]
+        lines = [*lines, _blued(feature, inch, rubbed), depth]
     return WorkList(tuple(lines), tuple(asked), tuple(answers))
 
 
@@ -200,11 +205,11 @@ def _along_a_sine_bar(
 
 
 def blued_list(
-    step: StepTold, feature: Cone | TaperBore, ways: Mapping[str, str]
+    step: StepTold, feature: Cone | TaperBore, inch: bool, ways: Mapping[str, str]
 ) -> WorkList:
     """A taper that is proved by blue: where it rubs, and what that means."""
     rubbed = way("rubbed", "Blue rubbed", RUBBED, ways)
-    blued = _blued(feature, rubbed)
+    blued = _blued(feature, inch, rubbed)
     whole = WorkLine("whole", step.title, step.figures, step.note)
     return WorkList((blued, whole), (rubbed,))
 
@@ -260,7 +265,7 @@ def _nudge(
     return [Shown(words, f"{abs(minutes):.1f}′", TEXT)]
 
 
-def _blued(feature: Cone | TaperBore, rubbed: Way) -> WorkLine:
+def _blued(feature: Cone | TaperBore, inch: bool, rubbed: Way) -> WorkLine:
     """The meaning of the blue. A gap of `GAP` at the end that did not rub is where to
     begin: a thinner one would have rubbed."""
     inside = isinstance(feature, TaperBore)
@@ -283,7 +288,7 @@ def _blued(feature: Cone | TaperBore, rubbed: Way) -> WorkLine:
     steeper = (rubbed.chosen == "large") == inside
     minutes = math.degrees(math.atan(GAP / long)) * 60
     words = "Steeper by" if steeper else "Less steep by"
-    travel = min(TRAVEL, max(long, 5.0))
+    travel = min(proved_over(inch), max(long, 5.0))
     return WorkLine(
         "blue",
         head,
