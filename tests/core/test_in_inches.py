@@ -139,6 +139,8 @@ class InInches(unittest.TestCase):
             ("cap screw 1/4-20 UNC × 1 1/4 in", "cap screw 1/4-20 UNC × 1 1/4 in"),
             ("nut M27 × 1.5", "nut M27 × 1.5"),
             ("spring of 20 N", "spring of 20 N"),
+            ("taper pin #2/0 × 7/8 in", "taper pin #2/0 × 7/8 in"),
+            ("taper pin 4 × 24", "taper pin 4 mm × 24 mm"),
         ):
             self.assertEqual(part_with_units(name), inch)
 

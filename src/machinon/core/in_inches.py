@@ -76,7 +76,7 @@ def in_inches(text: str, fine: bool = False, short: bool = False) -> str:
 # of a bought part: threads with a length, and what has its unit
 _NAMED = re.compile(
     rf"\bM{_N}(?: × {_N})?|#?(?:\d+ )?(?:\d+/)?\d+-\d+|(?:\d+ )?\d+/\d+ in\b"
-    rf"|{_N} (?:in|mm|N)\b|#\d+|(?P<bare>{_N})"
+    rf"|{_N} (?:in|mm|N)\b|#\d+(?:/\d+)?|(?P<bare>{_N})"
 )
 
 

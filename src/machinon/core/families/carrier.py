@@ -24,7 +24,13 @@ from machinon.core.piece.family import (
     at_least,
     spoken,
 )
-from machinon.core.piece.hardware import Hardware, cap_screws, set_screws, with_unit
+from machinon.core.piece.hardware import (
+    Hardware,
+    cap_screws,
+    set_screws,
+    sold_as,
+    with_unit,
+)
 from machinon.core.piece.hole_features import CrossHoles, Hole, HoleCircle, Holes
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
@@ -101,7 +107,7 @@ def _dimpled(s: Values) -> Step:
         note=f"A drill of {drill_named(drill)} goes through the thread without "
         f"touching it: {wall + deep:.1f} mm deep in all from the outside, {deep:.1f} "
         f"mm of it in the chuck. Cone-point screws {s['grubs.thread']} × "
-        f"{found['length']:g} then end under the outside.",
+        f"{sold_as(found['length'])} then end under the outside.",
         tool=tool,
         key="dimple",
         figures=(

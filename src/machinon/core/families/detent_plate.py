@@ -25,7 +25,12 @@ from machinon.core.piece.family import (
     Values,
     at_least,
 )
-from machinon.core.piece.hardware import Hardware, cap_screws, plain_parts
+from machinon.core.piece.hardware import (
+    Hardware,
+    cap_screws,
+    plain_parts,
+    sold_as,
+)
 from machinon.core.piece.hole_features import Arc, Hole, HoleCircle, Holes
 from machinon.core.piece.shown import Shown
 from machinon.core.piece.stock import Round
@@ -291,8 +296,6 @@ def checks(s: Values) -> Iterable[Check]:
 
 
 def route(s: Values) -> tuple[Holding, ...]:
-    places = _recesses(s).points()
-    listed = "; ".join(f"{x:.2f}, {y:.2f} mm" for x, y in places)
     return (
         Holding(
             "turning",
@@ -328,8 +331,8 @@ def route(s: Values) -> tuple[Holding, ...]:
                 Step("mill", ("recesses",), title=f"Sink {len(angles(s))} recesses "
                      f"{s['recesses.depth']:g} deep", tool="ball-nosed cutter "
                      f"{s['ball.diameter']:g} mm", note="By the table's degrees, "
-                     f"{s['recesses.throw']:g}° apart, or by read-out from the middle: "
-                     f"{listed}."),
+                     f"{s['recesses.throw']:g}° apart, or by read-out from the "
+                     "middle."),
                 Step("drill", ("screws",)),
                 Step("prove", ("recesses",), title="Lay the ball in each, compare "
                      "their heights", tool="ball, indicator", note="Within 0.02 mm of "
@@ -388,8 +391,9 @@ def hardware(s: Values) -> Iterable[Hardware]:
     yield plain_parts("ball", s["ball.diameter"], 1, "in the lever")
     found = _pinned(s)
     if found is not None:
-        yield Hardware("taper pin", f"taper pin {s['pin.size']} × {s['lever.hub']:g}",
-                       float(found["small_diameter"]), s["lever.hub"], 1,
+        long = s["lever.hub"]
+        yield Hardware("taper pin", f"taper pin {s['pin.size']} × {sold_as(long)}",
+                       float(found["small_diameter"]), long, 1,
                        "lever to shaft")  # fmt: skip
     yield Hardware(
         "spring", f"spring of {s['ball.spring']:g} N", 0.0, 0.0, 1, "behind the ball"

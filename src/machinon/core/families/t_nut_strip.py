@@ -167,7 +167,7 @@ def checks(s: Values) -> Iterable[Check]:
 def route(s: Values) -> tuple[Holding, ...]:
     first = s["nuts.length"] / 2
     count = min(int(s["nuts.count"]), 3)
-    middles = ", ".join(f"{first + i * _pitch(s):.2f}" for i in range(count))
+    middles = ", ".join(f"{round(first + i * _pitch(s), 3):g}" for i in range(count))
     side = (s["head.width"] - s["tongue.width"]) / 2
     return (
         Holding(
@@ -213,7 +213,7 @@ def route(s: Values) -> tuple[Holding, ...]:
                     ("thread",),
                     title="Lay out each nut and its middle",
                     note=f"Middles from the end: {middles} mm; then every "
-                    f"{_pitch(s):.2f} mm.",
+                    f"{round(_pitch(s), 3):g} mm.",
                     figures=(
                         Shown("The first from the end", first),
                         Shown("From one to the next", _pitch(s)),
