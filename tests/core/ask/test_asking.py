@@ -607,6 +607,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("helix angle of 8 turns to the inch on 1 inch", "pitch", "lead_angle", 2.4796),
     ("25 mm by a handle of 10 turns to the inch", "dial-turns", "turns", 9),
     ("feed for ra 1.6 with 0.8 nose radius", "turned-finish", "feed", 0.1998),
+    ("feed for 63 micro-inch 1/32 nose", "turned-finish", "feed", 0.1987),
+    ("tap drill for 1 inch 8 tpi", "tap-drill", "drill_size", 22.225),
+    ("12.7 mm in 64ths", "convert", "fraction", "1/2"),
     ("feed for 32 ra 1/32 nose", "turned-finish", "feed", 0.1418),
     ("speed 12 mm end mill 4 flutes steel", "speeds", "table_feed", 119.37),
     ("countersink 12 wide 90 deg hole 6", "countersink", "from_touch", 3),
@@ -1527,6 +1530,8 @@ class CommandLine(unittest.TestCase):
             ("pitch 1.5 leadscrew 8 tpi", "1.5", "8tpi"),
             ("gears for 1.5 mm on 8 tpi", "1.5mm", "8tpi"),
             ("change gears m8 8 tpi", "1.25mm", "8tpi"),
+            # a worm of module 1: π to a turn
+            ("gears for a module 1 worm on 4mm leadscrew", "3.14159mm", "4mm"),
         ):
             with self.subTest(said):
                 inputs = understand(said).found.inputs

@@ -105,6 +105,12 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"\bno-?\s?go\b", "nogo"),
         (r"(?<!\d)\s+threads?\s+(?:per|to\s+the|an)\s+inch\b", " tpi"),
         (r"(\d)\s*turns?\s+(?:per|to\s+the|an)\s+inch\b", r"\1 tpi"),
+        (r"\bin\s+64ths\b", "in fraction"),
+        # a roughness; less of it could be of a metric drawing
+        (
+            r"(?:\bra\s*)?\b(1[3-9]|[2-9]\d|\d{3})\s*(?:micro[\s-]?inch(?:es)?|[µμu]in)\b",
+            r"ra \1",
+        ),
         (
             r"\b(\d+)-(?=(?:hole|bolt|jaw|flute|start|tooth|stud|flat|place)s?\b)",
             r"\1 ",

@@ -1,5 +1,6 @@
 """Questions about threads: drills for them, their sizes, cutting and finding them."""
 
+import math
 import re
 from itertools import pairwise
 
@@ -140,7 +141,7 @@ def _in_two_parts(s: Said) -> str:
         return f"G{size}" if size else ""
     if not s.hears("tap", "tapping") or not s.number_of("tpi"):
         return ""
-    pitch, wide = s.take("tpi"), s.size()
+    pitch, wide = s.take("tpi"), re.sub(r" ?in(?:ch)?$", "", s.size())
     return f"{wide}-{pitch.split()[0]}" if pitch and wide else ""
 
 
@@ -526,6 +527,19 @@ def _plain_thread(s: Said) -> Inputs | None:
         nut = grade[-1] == "B" if unified else grade[-1].isupper()
         given["internal_class" if nut else "external_class"] = grade
     return given
+
+
+@phrase("change-gears", "gears for a module 1 worm on 4mm leadscrew")
+def _worm_gears(s: Said) -> Inputs | None:
+    """A worm is cut as a thread: its pitch is π times the module of its wheel."""
+    if not s.hears("module", "mod"):
+        return None
+    module = s.behind("module", "mod")
+    lead = _lead(s)
+    if not (module and lead):
+        return None
+    s.has("gear", "wheel", "change", "train", "worm", "thread", "cut")
+    return {"leadscrew": lead, "pitch": f"{math.pi * float(module):.6g}mm"}
 
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
