@@ -196,6 +196,23 @@ class TurnedPieces(unittest.TestCase):
         self.assertEqual(cut_in(first, "turn"), ["step2", "step3"])
         self.assertEqual(cut_in(second, "turn"), ["step1"])
 
+    def test_over_a_thin_wall_the_outside_is_finished_once_it_is_bored(self):
+        """A bush of 40: bored to 37 its wall of 1.5 gives, to 30 that of 5 does not;
+        knurling wheels want it whole."""
+        for bore, more, order in (
+            ("37", "", ["rough-step1", "bore-bore1", "turn-step1"]),
+            ("30", "", ["turn-step1", "bore-bore1"]),
+            ("37", " knurl", ["turn-step1", "bore-bore1"]),
+        ):
+            with self.subTest(bore=bore, more=more):
+                given = {"parts": f"step bore{more}", "step1.diameter": "40"}
+                given |= {"bore1.diameter": bore, "stock.diameter": "45"}
+                made = make(family_of("turned-piece"), given)
+                keys = [s.key for s in route_told(made)[0].steps if s.key in order]
+                self.assertEqual(keys, order)
+                first = next(s for s in route_told(made)[0].steps if s.key == order[0])
+                self.assertEqual(first.leaves, 0.25 if len(order) > 2 else 0)
+
     def test_a_step_without_length_is_left_out_and_one_has_to_stay(self):
         made = turned(step2_length="0")
         self.assertEqual((made.body.largest, made.body.ends), (25, (0, 50)))

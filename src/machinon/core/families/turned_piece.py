@@ -5,7 +5,7 @@ everything else lies on or in them.
 """
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 
 from machinon.core.families import _turned_checks
 from machinon.core.families._between_centres import (
@@ -77,7 +77,14 @@ OF_BAR = 80.0  # mm: what is wider is no bar, but a blank that is held by its ri
 PARTED = 8.0  # mm over the length from which a bar is parted off
 FILED = 0.05  # mm to a side that a ball's blank is over it
 UNDER = 0.5  # mm to a side that is left on a named taper for its last cuts
+# a wall under so much of its diameter gives at the cut: what is left to a side, mm,
+# until it is bored; a shop rule
+THIN, SPRINGY = 0.08, 0.25
 DRILLED = 13.0  # mm: up to here a drilled hole needs no boring bar
+GIVES = (
+    "The wall gives: a keen tool and light cuts, a plug pushed into the bore by hand "
+    "so that it stays round."
+)
 COARSE = re.compile(r"M\d+")  # a usual size, by its coarse pitch
 # what breaks an end lies beside its holes, and a hole may go through to the other
 AT_ENDS = (End, Bevel, EdgeRound)
@@ -189,6 +196,24 @@ def _opened_to(s: Values, name: str) -> float:
     return s[f"{name}.diameter"] if bore else bore_for(str(s[f"{name}.thread"]))
 
 
+def _thin(s: Values, axis: Axis, side: Side) -> set[str]:
+    """The steps that stand over a thin wall once they are bored from this end; none
+    that is knurled, since the wheels want it thick."""
+    if any(axis.side_of(s[f"{n}.from_end"]) == side for n in axis.of("knurl")):
+        return set()
+    holes = [n for n in (*axis.of("bore"), *axis.of("nut")) if s[f"{n}.end"] == side]
+    found = set()
+    for name, start, stop, wide, _ in axis.steps:
+        inner = 0.0
+        for hole in holes:
+            _, first, last, _ = axis.inside(s, hole)
+            if first < stop and start < last:
+                inner = max(inner, _opened_to(s, hole))
+        if kind_of(name) == "step" and inner and wide - inner < 2 * THIN * wide:
+            found.add(name)
+    return found
+
+
 def _undercut_from(s: Values, axis: Axis, name: str) -> Side:
     """The end that a groove inside is cut from: that of the widest bore that ends
     behind it, else the nearer one."""
@@ -204,8 +229,9 @@ def _undercut_from(s: Values, axis: Axis, name: str) -> Side:
     return "left" if first + last < axis.length else "right"
 
 
-def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
-    """Everything that is cut from one end, in its order."""
+def _from(s: Values, axis: Axis, side: Side, thin: Collection[str] = ()) -> list[Step]:
+    """Everything that is cut from one end, in its order; thin: the steps that are
+    finished after their bore."""
     title = "" if side == axis.first else "Face to length"
     steps = [Step("face", (f"{side}_end",), title=title)]
 
@@ -231,7 +257,14 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
         if kind_of(name) == "step":
             title = f"Turn step {name[4:]} to ⌀{a:g}"
             note = CORNERS if axis.sides else ""
-            steps.append(Step("turn", (name,), title=title, note=note))
+            if name not in thin:
+                steps.append(Step("turn", (name,), title=title, note=note))
+                continue
+            title = f"{title}, leave {2 * SPRINGY:g} mm"
+            steps.append(
+                Step("turn", (name,), leaves=SPRINGY, title=title, note=note,
+                     key=f"rough-{name}")
+            )  # fmt: skip
         elif kind_of(name) == "bar":
             continue  # no tool comes to it
         elif name in axis.balls:
@@ -278,6 +311,11 @@ def _from(s: Values, axis: Axis, side: Side) -> list[Step]:
             Step("taper", (name,), title=f"Finish {spoken(name)} to its blue",
                  note="Contact all along, a little stronger at the mouth."),
         ]  # fmt: skip
+    steps += [
+        Step("turn", (name,), title=f"Finish step {name[4:]} to ⌀{a:g}", note=GIVES)
+        for name, _, _, a, _ in along
+        if name in thin
+    ]
     steps += [
         Step("tap", (name,), note="Started in the tailstock: it stands straight.")
         for name in here("nut")
@@ -351,7 +389,7 @@ def _keyed(s: Values, axis: Axis) -> tuple[Holding, ...]:
 def _chucked(s: Values, axis: Axis) -> tuple[Holding, ...]:
     """One end and then the other, each in the chuck."""
     first, other = axis.first, _OTHER[axis.first]
-    opened = _from(s, axis, first)
+    opened = _from(s, axis, first, _thin(s, axis, first))
     if s["stock.length"] - axis.length >= PARTED:
         opened.append(Step("part", (f"{other}_end",), leaves=OVER))
     return (
@@ -369,7 +407,7 @@ def _chucked(s: Values, axis: Axis) -> tuple[Holding, ...]:
             "lathe",
             "Turned round, in soft jaws or a collet",
             "Set by the indicator on a finished step, then to length.",
-            tuple(_from(s, axis, other)),
+            tuple(_from(s, axis, other, _thin(s, axis, other))),
             "jaws",
         ),
     )
