@@ -610,6 +610,11 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("feed for 63 micro-inch 1/32 nose", "turned-finish", "feed", 0.1987),
     ("tap drill for 1 inch 8 tpi", "tap-drill", "drill_size", 22.225),
     ("12.7 mm in 64ths", "convert", "fraction", "1/2"),
+    ("fly cutter 60 mm aluminium rpm", "speeds", "feed", 0.1),
+    # four thou, and two to drop on: 25 µm of a 25 pin
+    ("shrink ring 0.001 per inch 4 inch", "shrink-fit", "total_expansion", 0.1516),
+    ("shrink fit 1 thou per inch 3 inch", "shrink-fit", "total_expansion", 0.1262),
+    ("press force 25 in 50 hub 30 long 0.001 per mm", "press-fit", "pressure", 77.625),
     ("feed for 32 ra 1/32 nose", "turned-finish", "feed", 0.1418),
     ("speed 12 mm end mill 4 flutes steel", "speeds", "table_feed", 119.37),
     ("countersink 12 wide 90 deg hole 6", "countersink", "from_touch", 3),
@@ -1030,6 +1035,7 @@ class WhatOneWouldSay(unittest.TestCase):
         for said, figure in (
             ("tap drill m8 30", "30"),
             ("passes 60 to 55 in 3 cuts of 0.1", "0.1"),
+            ("turn 40 to 39.95 in two cuts", "2 is"),
             ("key for a 30 shaft at 15 degrees", "15 degrees"),
             ("3 holes 120 degrees on 50", "120 degrees"),
         ):

@@ -106,6 +106,8 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(?<!\d)\s+threads?\s+(?:per|to\s+the|an)\s+inch\b", " tpi"),
         (r"(\d)\s*turns?\s+(?:per|to\s+the|an)\s+inch\b", r"\1 tpi"),
         (r"\bin\s+64ths\b", "in fraction"),
+        (r"\bflycut(?:ter|ting)?\b", "fly cutter"),
+        (r"\bin\s+(?=\d+\s+(?:cuts?|pass(?:es)?)\b)", ""),  # no 39.95 inches
         # a roughness; less of it could be of a metric drawing
         (
             r"(?:\bra\s*)?\b(1[3-9]|[2-9]\d|\d{3})\s*(?:micro[\s-]?inch(?:es)?|[µμu]in)\b",
@@ -262,7 +264,7 @@ _COUNT_WORDS = (
 )
 _IN_WORDS = re.compile(
     rf"\b({'|'.join(_COUNT_WORDS)})(?=[\s-]+(?:holes?|bolts?|screws?|starts?|pieces?"
-    r"|flutes?|teeth|tooth|(?:t-)?nuts?|divisions?|sides?|passes)\b)-?",
+    r"|flutes?|teeth|tooth|(?:t-)?nuts?|divisions?|sides?|passes|cuts?)\b)-?",
     re.IGNORECASE,
 )
 # a taper of so much in so much, both of one unit: taper 1 in 20, 10 in 100 taper

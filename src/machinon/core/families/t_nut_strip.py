@@ -164,10 +164,17 @@ def checks(s: Values) -> Iterable[Check]:
     )
 
 
+def _finely(size: float) -> str:
+    """A length to a hundredth of a millimetre, or to the tenth of a thou that it is
+    of."""
+    return f"{size:.3f}".removesuffix("0")
+
+
 def route(s: Values) -> tuple[Holding, ...]:
     first = s["nuts.length"] / 2
     count = min(int(s["nuts.count"]), 3)
-    middles = ", ".join(f"{round(first + i * _pitch(s), 3):g}" for i in range(count))
+    pitch = _pitch(s)
+    middles = ", ".join(_finely(first + i * pitch) for i in range(count))
     side = (s["head.width"] - s["tongue.width"]) / 2
     return (
         Holding(
@@ -213,10 +220,10 @@ def route(s: Values) -> tuple[Holding, ...]:
                     ("thread",),
                     title="Lay out each nut and its middle",
                     note=f"Middles from the end: {middles} mm; then every "
-                    f"{round(_pitch(s), 3):g} mm.",
+                    f"{_finely(pitch)} mm.",
                     figures=(
                         Shown("The first from the end", first),
-                        Shown("From one to the next", _pitch(s)),
+                        Shown("From one to the next", pitch),
                     ),
                 ),
                 Step("drill", ("thread",)),

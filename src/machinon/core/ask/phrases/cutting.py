@@ -181,6 +181,16 @@ def _passes(s: Said) -> Inputs | None:
         return None
     if s.hears("off"):
         return _taken_off(s)
+    # in three cuts: how deep they are is asked here, not how many
+    many = [
+        figure
+        for figure, word in pairwise(s.parts)
+        if word.text.lower() in ("cuts", "passes")
+        and figure.text.isdigit()
+        and s.number_of(*_SIZES) > 2
+    ]
+    for figure in many:
+        figure.used = True
     most = _deepest(s)
     start, finish = s.from_to() or (s.near("from"), "")
     finish = finish or s.near("to")
@@ -193,6 +203,8 @@ def _passes(s: Said) -> Inputs | None:
         return None
     if most and s.mm(most) > abs(s.mm(start) - s.mm(finish)):
         return None  # no pass is as deep as that
+    for figure in many:
+        figure.used = False  # it is said that this was not understood
     given: Inputs = {"start": start, "finish": finish}
     if s.has("length", "face", "thickness"):
         given["on"] = "length"

@@ -355,6 +355,16 @@ def _tightest(fit: str, nominal: float) -> str:
     return f"{most:.5g}mm" if most > 0 else ""
 
 
+def _in_proportion(s: Said) -> float:
+    """The interference for each mm of the diameter, of `1 thou per inch`; 0 where it
+    was not said so."""
+    for unit in ("inch", "mm"):
+        if each := s.of_each(unit):
+            each, long = s.alike(each, f"1{unit}")
+            return s.mm(each) / s.mm(long)
+    return 0.0
+
+
 @phrase("shrink-fit", "shrink fit 50 interference 0.05")
 def _shrink(s: Said) -> Inputs | None:
     heated = s.has("heat", "hot", "temperature")
@@ -364,8 +374,12 @@ def _shrink(s: Said) -> Inputs | None:
         return None
     if s.has("bearing"):  # it is not heated as a hub is: its maker says how far
         return None
+    share = _in_proportion(s)
     tight, room = s.near("interference", "tight", "over"), s.near("clearance")
-    if (fit := _zones(s)) and (first := s.size()):
+    if share:
+        first, room = s.alike(s.size(), room)
+        other = f"{share * s.mm(first):.5g}mm"
+    elif (fit := _zones(s)) and (first := s.size()):
         other, (room, _) = _tightest(fit, s.mm(first)), s.alike(room, first)
     else:
         first, other, room = s.alike(s.size(), tight or s.size(), room)
@@ -394,7 +408,9 @@ def _press_force(s: Said) -> Inputs | None:
         return None
     if not s.has("press"):
         return None
-    length, tight = s.near("length"), s.near("interference", "tight")
+    share = _in_proportion(s)
+    length = s.near("length")
+    tight = "" if share else s.near("interference", "tight")
     metal = s.take("material") or "steel"
     if not tight and s.hears("fit"):  # a size so small can be nothing else
         small = (p for p in s.parts if p.kind in ("size", "number") and not p.used)
@@ -403,10 +419,12 @@ def _press_force(s: Said) -> Inputs | None:
             part.used, tight = True, part.text
     length, tight, first, other = s.alike(length, tight, s.size(), s.size())
     s.has("pin", "shaft", "hub", "bush", "interference", "into", "outside", "fit")
-    if not (tight and first):
+    if not ((tight or share) and first):
         return None
     # without the hub's outside or its length it is asked for those
     diameter, *outside = sorted(filter(None, (first, other)), key=s.mm)
+    if share:
+        tight = f"{share * s.mm(diameter):.5g}mm"
     given: Inputs = {"diameter": diameter} | ({"length": length} if length else {})
     given |= {"hub_outside": outside[0]} if outside else {}
     metals = {"hub_material": metal, "shaft_material": s.take("material") or "steel"}
