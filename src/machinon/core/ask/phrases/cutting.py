@@ -174,6 +174,9 @@ def _speed(s: Said) -> Inputs | None:
     return {**given, "diameter": diameter}
 
 
+_IN_SO_MANY = re.compile(r"\bin \w+ (?:cuts|passes)\b", re.IGNORECASE)
+
+
 @phrase("passes", "passes 13 to 12.1")
 def _passes(s: Said) -> Inputs | None:
     taken = s.hears("take") and s.hears("off") and s.number_of(*_SIZES) == 3
@@ -184,10 +187,11 @@ def _passes(s: Said) -> Inputs | None:
     # in three cuts: how deep they are is asked here, not how many
     many = [
         figure
-        for figure, word in pairwise(s.parts)
+        for before, figure, word in s.threes
         if word.text.lower() in ("cuts", "passes")
         and figure.text.isdigit()
-        and s.number_of(*_SIZES) > 2
+        and before.text.lower() != "to"
+        and (s.number_of(*_SIZES) > 2 or _IN_SO_MANY.search(s.text))
     ]
     for figure in many:
         figure.used = True

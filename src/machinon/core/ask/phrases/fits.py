@@ -365,6 +365,12 @@ def _in_proportion(s: Said) -> float:
     return 0.0
 
 
+def _share_of(s: Said, share: float, wide: str) -> str:
+    """That interference of a diameter, in the unit that this was said in."""
+    tight = share * s.mm(wide)
+    return f"{tight / INCH:.4g}in" if s.in_inches(wide) else f"{tight:.4g}mm"
+
+
 @phrase("shrink-fit", "shrink fit 50 interference 0.05")
 def _shrink(s: Said) -> Inputs | None:
     heated = s.has("heat", "hot", "temperature")
@@ -378,7 +384,7 @@ def _shrink(s: Said) -> Inputs | None:
     tight, room = s.near("interference", "tight", "over"), s.near("clearance")
     if share:
         first, room = s.alike(s.size(), room)
-        other = f"{share * s.mm(first):.5g}mm"
+        other = _share_of(s, share, first) if first else ""
     elif (fit := _zones(s)) and (first := s.size()):
         other, (room, _) = _tightest(fit, s.mm(first)), s.alike(room, first)
     else:
@@ -424,7 +430,7 @@ def _press_force(s: Said) -> Inputs | None:
     # without the hub's outside or its length it is asked for those
     diameter, *outside = sorted(filter(None, (first, other)), key=s.mm)
     if share:
-        tight = f"{share * s.mm(diameter):.5g}mm"
+        tight = _share_of(s, share, diameter)
     given: Inputs = {"diameter": diameter} | ({"length": length} if length else {})
     given |= {"hub_outside": outside[0]} if outside else {}
     metals = {"hub_material": metal, "shaft_material": s.take("material") or "steel"}
