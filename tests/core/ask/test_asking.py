@@ -610,6 +610,9 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("feed for 63 micro-inch 1/32 nose", "turned-finish", "feed", 0.1987),
     ("tap drill for 1 inch 8 tpi", "tap-drill", "drill_size", 22.225),
     ("12.7 mm in 64ths", "convert", "fraction", "1/2"),
+    ("counterbore m8 depth", "cap-screw", "counterbore_depth", 8.6),
+    ("c'bore m8 depth", "cap-screw", "counterbore_depth", 8.6),
+    ("flat head m5 diameter", "cap-screw", "head_diameter", 11.2),
     ("fly cutter 60 mm aluminium rpm", "speeds", "feed", 0.1),
     # four thou, and two to drop on: 25 µm of a 25 pin
     ("shrink ring 0.001 per inch 4 inch", "shrink-fit", "total_expansion", 0.1516),

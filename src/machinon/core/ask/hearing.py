@@ -106,6 +106,8 @@ _SAID_SO: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"(?<!\d)\s+threads?\s+(?:per|to\s+the|an)\s+inch\b", " tpi"),
         (r"(\d)\s*turns?\s+(?:per|to\s+the|an)\s+inch\b", r"\1 tpi"),
         (r"\bin\s+64ths\b", "in fraction"),
+        (r"\bc['’-]?bores?\b", "counterbore"),
+        (r"\bflat[\s-]?head(?:ed)?\b", "countersunk head"),
         (r"\bflycut(?:ter|ting)?\b", "fly cutter"),
         (r"\bin\s+(?=\d+\s+(?:cuts?|pass(?:es)?)\b)", ""),  # no 39.95 inches
         # a roughness; less of it could be of a metric drawing

@@ -292,7 +292,7 @@ def _head(s: Said) -> Inputs | None:
             s.has("head", "screw", "size", "key", "counterbore", "socket", "diameter")
             return {"thread": thread, **({} if kind == "cap" else {"head": kind})}
     if s.has("head", "counterbore", "socket"):
-        s.has("drill", "and")
+        s.has("drill", "and", "depth", "size", "diameter")
         return {"thread": thread}
     if s.has("allen"):
         s.has("key", "size")
