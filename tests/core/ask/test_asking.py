@@ -610,6 +610,8 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("feed for 63 micro-inch 1/32 nose", "turned-finish", "feed", 0.1987),
     ("tap drill for 1 inch 8 tpi", "tap-drill", "drill_size", 22.225),
     ("12.7 mm in 64ths", "convert", "fraction", "1/2"),
+    ("depth of 12 turns m8", "drill-depth", "turns", 12),
+    ("clearance hole m8 fine", "clearance-hole", "diameter", 8.4),
     ("counterbore m8 depth", "cap-screw", "counterbore_depth", 8.6),
     ("c'bore m8 depth", "cap-screw", "counterbore_depth", 8.6),
     ("flat head m5 diameter", "cap-screw", "head_diameter", 11.2),
@@ -1261,6 +1263,11 @@ class WhatOneWouldSay(unittest.TestCase):
             "shear of 6 mm dowel",
             "12 turns of a 4 mm lead screw",
             "tap torque m6",
+            # it runs out by twice as much; one of them is the hole's
+            "eccentric throw 5 indicator total",
+            "offset 4 mm four jaw readings",
+            "hole 6 mm 25 deep drill point allowance",
+            "spanner 1/2 whit",  # of a thread whose hexagon is another
             "how deep counterbore for m8 low",
             "spring m8 washers",
             "thread speed for 1.5 pitch",

@@ -151,6 +151,14 @@ class NumberSizes(unittest.TestCase):
 
 
 class Screws(unittest.TestCase):
+    def test_a_whitworth_hexagon_is_not_that_of_a_unified_screw(self):
+        """1/2 BSW has 0.820 in across its flats, 1/2-13 has 3/4: none is told for it."""
+        unified = reckon("cap-screw", {"thread": "1/2-13", "head": "hex"})
+        self.assertAlmostEqual(unified["key_size"] / 25.4, 0.75)
+        with self.assertRaises(BadInput) as refusal:
+            reckon("cap-screw", {"thread": "1/2 BSW", "head": "hex"})
+        self.assertIn("measure it", refusal.exception.message)
+
     def test_every_screw_goes_through_its_holes_and_into_its_counterbore(self):
         for screw in cap_screws().values():
             with self.subTest(screw.size):

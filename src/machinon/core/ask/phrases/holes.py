@@ -306,7 +306,9 @@ def _cone(s: Said) -> Inputs | None:
     if not (spot or point):
         return None
     angle = s.take("angle") or _bare_angle(s)
-    hole, depth = s.near("hole"), s.near("depth") if spot else ""
+    hole, depth = s.near("hole"), s.near("depth")
+    if point and depth:
+        return None  # a hole's, not the point's
     wide = "" if depth else s.near("width", "diameter", "mouth") or s.size()
     s.has("drill", "point", "length", "depth", "included", "mouth", "wide", "hole")
     s.has("chamfer")

@@ -402,6 +402,8 @@ def _vee(s: Said) -> Inputs | None:
         return None
     if s.hears("what", "which") and s.hears("stands"):
         return None  # the round is asked, and how high it stands is known
+    if s.hears("throw", "eccentric"):
+        return None
     angle, mouth = s.take("angle"), s.near("mouth", "width")
     for figure, word in pairwise(s.parts):  # a 60 vee
         if word.word == "vee" and figure.text in VEES and not angle:
@@ -437,6 +439,8 @@ def _from_middle(s: Said) -> Inputs | None:
     s.counted("jaw", "jaws")
     if not told or s.number_of("size", "number") != 1 or s.hears("play", "shim"):
         return None
+    if s.hears("throw", "eccentric", "offset"):
+        return None  # it runs out by twice that
     out = s.size()
     s.has(*_READ, "jaw", "chuck", "indicator", "of", "four", "how", "far", "much", "to")
     s.has("move", "adjust", "push", "off", "it", "is", "by", "in", "the", "runs", "out")

@@ -245,13 +245,14 @@ def _clearance(s: Said) -> Inputs | None:
         return None
     if any(part.word in ("shaft", "bearing") for part in s.parts):
         return None  # no screw goes through it
+    fine = s.has("fine")  # the hole, as the standard calls a close one: not the thread
     # of an inch screw whose threads were not said: its series makes no difference
     thread = thread_said(s) or _numbered(s) or _coarse(s)
     if not thread:
         return None
     s.has("hole", "drill", "screw", "bolt", "fit")
     for fit, also in (("close", "tight"), ("normal", "medium"), ("loose", "free")):
-        if s.has(fit, also):
+        if s.has(fit, also) or (fit == "close" and fine):
             return {"thread": thread, "fit": fit}
     return {"thread": thread}
 
@@ -493,7 +494,12 @@ def _blind(s: Said) -> Inputs | None:
         return None
     if not s.has("depth"):
         return None
-    depth = s.size() or s.screw_length
+    depth = ""
+    for figure, word in pairwise(s.parts):  # 12 turns of the tap
+        if word.text.lower() == "turns" and figure.kind == "number":
+            figure.used = True
+            depth = f"{float(figure.text) * thread_of(thread).pitch:.5g}mm"
+    depth = depth or s.size() or s.screw_length
     s.has("should", "tap", "how", "many", "for")
     if not depth:
         return None
