@@ -152,7 +152,7 @@ class NumberSizes(unittest.TestCase):
 
 class Screws(unittest.TestCase):
     def test_a_whitworth_hexagon_is_not_that_of_a_unified_screw(self):
-        """1/2 BSW has 0.820 in across its flats, 1/2-13 has 3/4: none is told for it."""
+        """1/2 BSW has 0.82 in across its flats, 1/2-13 has 3/4: none is told of it."""
         unified = reckon("cap-screw", {"thread": "1/2-13", "head": "hex"})
         self.assertAlmostEqual(unified["key_size"] / 25.4, 0.75)
         with self.assertRaises(BadInput) as refusal:
