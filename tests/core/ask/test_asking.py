@@ -611,6 +611,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("tap drill for 1 inch 8 tpi", "tap-drill", "drill_size", 22.225),
     ("12.7 mm in 64ths", "convert", "fraction", "1/2"),
     ("depth of 12 turns m8", "drill-depth", "turns", 12),
+    ("m8 drilled 7.2 percent thread", "tap-drill", "engagement", 49.27),
     ("clearance hole m8 fine", "clearance-hole", "diameter", 8.4),
     ("counterbore m8 depth", "cap-screw", "counterbore_depth", 8.6),
     ("c'bore m8 depth", "cap-screw", "counterbore_depth", 8.6),
@@ -1263,6 +1264,7 @@ class WhatOneWouldSay(unittest.TestCase):
             "shear of 6 mm dowel",
             "12 turns of a 4 mm lead screw",
             "tap torque m6",
+            "m3 self tapping",
             # it runs out by twice as much; one of them is the hole's
             "eccentric throw 5 indicator total",
             "offset 4 mm four jaw readings",

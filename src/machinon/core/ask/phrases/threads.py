@@ -94,14 +94,19 @@ def _wound(s: Said) -> bool:
     return bool(called)
 
 
+LEAST_ENGAGED = 30.0  # % of a thread that anybody asks for
+
+
 @phrase("tap-drill", "tap drill 5/16-18")
 def _tap(s: Said) -> Inputs | None:
-    if s.hears("counterbore", "counterbored", "torque"):
-        return None  # its screw goes through, or is tightened
+    if s.hears("counterbore", "counterbored", "torque", "self"):
+        return None  # its screw goes through, is tightened, or cuts its own
     thread = thread_said(s)
     percent = s.take("percent")
     drilled = ""
-    if s.has("percent", "percentage"):
+    if percent and float(percent.rstrip(" %")) < LEAST_ENGAGED:
+        drilled, percent = percent.rstrip(" %"), ""  # m8 drilled 7.2 percent thread
+    elif s.has("percent", "percentage"):
         drilled = _named_drill(s) or s.near("drill", "hole") or s.size()
     threaded = s.has("thread", "threaded") and s.has("hole")
     insert = s.has("insert", "coil") or _wound(s)
@@ -122,7 +127,7 @@ def _tap(s: Said) -> Inputs | None:
         given["engagement"] = percent
     if drilled:  # what such a hole leaves of it
         given["series"] = [as_kept(s.mm(drilled))]
-        s.has("of", "does", "give", "a", "with", "what", "in", "for")
+        s.has("of", "does", "give", "a", "with", "what", "in", "for", "drilled")
     metal = s.take("material")
     return {**given, "material": metal} if metal else given
 

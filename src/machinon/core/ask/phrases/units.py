@@ -213,9 +213,9 @@ def _round_it(s: Said) -> Inputs | None:
     # diameter from circumference 400, or 400 circumference, what diameter
     if len(order) == 3 and order[1] in _ROUND:
         s.has(*_ACROSS, "what", "from")
-        return {"value": f"({size})/{turns:.7g}"}
+        return {"value": f"({size})/{turns:.10g}"}
     s.has("round", "diameter", "bar", "circle", "disc", "shaft")
-    return {"value": f"{turns:.7g}*({size})"} if size else None
+    return {"value": f"{turns:.10g}*({size})"} if size else None
 
 
 @phrase("convert", "diameter of radius 12.5")
