@@ -611,6 +611,7 @@ ASKED: tuple[tuple[str, str, str, float | str | None], ...] = (
     ("tap drill for 1 inch 8 tpi", "tap-drill", "drill_size", 22.225),
     ("12.7 mm in 64ths", "convert", "fraction", "1/2"),
     ("depth of 12 turns m8", "drill-depth", "turns", 12),
+    ("drill depth m8 12 1/2 turns", "drill-depth", "turns", 12.5),
     ("m8 drilled 7.2 percent thread", "tap-drill", "engagement", 49.27),
     ("clearance hole m8 fine", "clearance-hole", "diameter", 8.4),
     ("counterbore m8 depth", "cap-screw", "counterbore_depth", 8.6),
@@ -1550,6 +1551,7 @@ class CommandLine(unittest.TestCase):
             ("change gears m8 8 tpi", "1.25mm", "8tpi"),
             # a worm of module 1: π to a turn
             ("gears for a module 1 worm on 4mm leadscrew", "3.14159mm", "4mm"),
+            ("gears for a module 2mm worm on 4mm leadscrew", "6.28319mm", "4mm"),
         ):
             with self.subTest(said):
                 inputs = understand(said).found.inputs

@@ -151,6 +151,12 @@ class NumberSizes(unittest.TestCase):
 
 
 class Screws(unittest.TestCase):
+    def test_no_thread_has_none_to_the_inch(self):
+        for name in ("1/4-0", "1-0 Acme", "1 1/8-0 W"):
+            with self.subTest(name), self.assertRaises(BadInput) as refusal:
+                thread_of(name)
+            self.assertIn("above 0", refusal.exception.message)
+
     def test_a_whitworth_hexagon_is_not_that_of_a_unified_screw(self):
         """1/2 BSW has 0.82 in across its flats, 1/2-13 has 3/4: none is told of it."""
         unified = reckon("cap-screw", {"thread": "1/2-13", "head": "hex"})

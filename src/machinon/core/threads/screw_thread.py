@@ -303,6 +303,13 @@ def _possible(name: str, major: float, pitch: float, key: str) -> None:
         )
 
 
+def _pitch_by(tpi: str, key: str) -> float:
+    """The pitch of so many threads to the inch, mm. Raises BadInput on `key`."""
+    if float(tpi) <= 0:
+        raise BadInput(key, "Threads per inch must be above 0.")
+    return INCH / float(tpi)
+
+
 @functools.lru_cache(maxsize=256)  # a piece asks for its own again and again
 def thread_of(name: str, key: str = "thread") -> Thread:
     """The thread of any designation of the contract. Raises BadInput on `key`.
@@ -324,7 +331,7 @@ def thread_of(name: str, key: str = "thread") -> Thread:
         return Thread(f"Tr{major:g}x{pitch:g}", major, pitch, "trapezoidal", "Tr")
     if "ACME" in plain and (match := _ACME.match(plain)):
         size, tpi = match.groups()
-        major, pitch = _diameter(size) * INCH, INCH / float(tpi or 1)
+        major, pitch = _diameter(size) * INCH, _pitch_by(tpi or "1", key)
         _possible(name, major, pitch, key)
         return Thread(f"{size}-{float(tpi):g} ACME", major, pitch, "acme", "ACME")
     if match := _BA.match(plain):
@@ -410,15 +417,13 @@ def _inch_thread(
             f"{name!r} is not in the {series} series; leave the series out, or write "
             f"{'W' if whitworth else 'UNS'} for a special.",
         )
-    if float(tpi) <= 0:
-        raise BadInput(key, "Threads per inch must be above 0.")
+    pitch = _pitch_by(tpi, key)
     if numbered != major and float(tpi) >= 20 and major > INCH:
         raise BadInput(
             key,
             f"{size} inches with {float(tpi):g} threads to the inch? Write "
             f"#{size}-{float(tpi):g} for number {size}.",
         )
-    pitch = INCH / float(tpi)
     if not series and pitch > COARSEST_INCH:
         raise BadInput(
             key,

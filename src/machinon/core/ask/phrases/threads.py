@@ -104,8 +104,9 @@ def _tap(s: Said) -> Inputs | None:
     thread = thread_said(s)
     percent = s.take("percent")
     drilled = ""
-    if percent and float(percent.rstrip(" %")) < LEAST_ENGAGED:
-        drilled, percent = percent.rstrip(" %"), ""  # m8 drilled 7.2 percent thread
+    figure = percent.rstrip(" %")
+    if percent and s.mm(f"{figure}mm") < LEAST_ENGAGED:
+        drilled, percent = figure, ""  # m8 drilled 7.2 percent thread
     elif s.has("percent", "percentage"):
         drilled = _named_drill(s) or s.near("drill", "hole") or s.size()
     threaded = s.has("thread", "threaded") and s.has("hole")
@@ -503,7 +504,7 @@ def _blind(s: Said) -> Inputs | None:
     for figure, word in pairwise(s.parts):  # 12 turns of the tap
         if word.text.lower() == "turns" and figure.kind == "number":
             figure.used = True
-            depth = f"{float(figure.text) * thread_of(thread).pitch:.5g}mm"
+            depth = f"{s.mm(f'{figure.text}mm') * thread_of(thread).pitch:.5g}mm"
     depth = depth or s.size() or s.screw_length
     s.has("should", "tap", "how", "many", "for")
     if not depth:
@@ -545,12 +546,13 @@ def _worm_gears(s: Said) -> Inputs | None:
     """A worm is cut as a thread: its pitch is π times the module of its wheel."""
     if not s.hears("module", "mod"):
         return None
-    module = s.behind("module", "mod")
+    # mm, whatever the shop reads
+    module = s.mm(f"{s.behind('module', 'mod').removesuffix('mm')}mm")
     lead = _lead(s)
     if not (module and lead):
         return None
     s.has("gear", "wheel", "change", "train", "worm", "thread", "cut")
-    return {"leadscrew": lead, "pitch": f"{math.pi * float(module):.6g}mm"}
+    return {"leadscrew": lead, "pitch": f"{math.pi * module:.6g}mm"}
 
 
 @phrase("change-gears", "1.25 pitch 4mm leadscrew")
