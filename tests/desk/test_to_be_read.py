@@ -114,6 +114,13 @@ class FiguresStayWhole(WindowCase):
                 found = list(lying_on_each_other(drawn))
                 self.assertEqual(found, [], (of, room))
 
+    def open_one_of(self, family: str, mates: dict[str, str]) -> None:
+        """A new job of a family, with what there is of its mates."""
+        job = begin_job(self.window.file, {"what": family, "name": "One more"})
+        making = replace(job.making, sizes=mates)
+        self.window.file.act(job.id, "As usual.", job.with_work(making=making))
+        self.window.open_job(job.id)
+
     def test_the_links_of_a_chain_are_read_in_full(self):
         """Two bearings, a spacer and what the nut has to clamp, side by side."""
         mates = {
@@ -122,12 +129,7 @@ class FiguresStayWhole(WindowCase):
             else f"{mate_size.usual:g}mm"
             for key, mate_size in families()["draw-in-spindle"].mate_keys.items()
         }
-        job = begin_job(
-            self.window.file, {"what": "draw-in-spindle", "name": "Spindle"}
-        )
-        making = replace(job.making, sizes=mates)
-        self.window.file.act(job.id, "As usual.", job.with_work(making=making))
-        self.window.open_job(job.id)
+        self.open_one_of("draw-in-spindle", mates)
         for size in ((1280, 800), (1024, 700)):
             self.window.resize(*size)
             self.settle()
@@ -283,12 +285,8 @@ class FiguresStayWhole(WindowCase):
         """1024x700: beside a page that is full and does not scroll it ends at the
         foot."""
         self.window.resize(1024, 700)
-        begun = begin_job(self.window.file, {"what": "chuck-arbor", "name": "One more"})
         mates = {"socket.taper": "MT3", "chuck.taper": "JT33"}
-        sizes = {**begun.making.sizes, **mates}
-        begun = begun.with_work(making=replace(begun.making, sizes=sizes))
-        self.window.file.act(begun.id, "What is there.", begun)
-        self.window.open_job(begun.id)
+        self.open_one_of("chuck-arbor", mates)
         self.job.work_at("taper-shank")
         self.window.go("cut")
         for line in self.job.lines.lines[:2]:

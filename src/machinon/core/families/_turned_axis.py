@@ -405,13 +405,17 @@ def as_deep_as_the_metal(hole: Hole, thick: float) -> Hole:
     return hole if blind else replace(hole, depth=None)
 
 
-def inside_width(s: Values, axis: Axis, start: float, stop: float) -> float:
-    """The widest that is bored or tapped anywhere between two stations; 0 for solid."""
-    found = [0.0]
+def holes_between(s: Values, axis: Axis, start: float, stop: float) -> Iterator[str]:
+    """The bores and inside threads that are anywhere between two stations."""
     for name in (*axis.of("bore"), *axis.of("nut")):
         _, first, last, _ = axis.inside(s, name)
         if first < stop and start < last:
-            found.append(bored_to(s, name))
+            yield name
+
+
+def inside_width(s: Values, axis: Axis, start: float, stop: float) -> float:
+    """The widest that is bored or tapped anywhere between two stations; 0 for solid."""
+    found = [0.0, *(bored_to(s, n) for n in holes_between(s, axis, start, stop))]
     for name in axis.of("socket"):
         taper = socket_of(s, axis, name)
         if taper.start < stop and start < taper.end:

@@ -32,6 +32,7 @@ from machinon.core.families._turned_axis import (
     end_face,
     feature_of_part,
     hole_of_part,
+    holes_between,
     is_tapped,
     ledge_under,
     named_taper,
@@ -201,14 +202,14 @@ def _thin(s: Values, axis: Axis, side: Side) -> set[str]:
     that is knurled, since the wheels want it thick."""
     if any(axis.side_of(s[f"{n}.from_end"]) == side for n in axis.of("knurl")):
         return set()
-    holes = [n for n in (*axis.of("bore"), *axis.of("nut")) if s[f"{n}.end"] == side]
     found = set()
     for name, start, stop, wide, _ in axis.steps:
-        inner = 0.0
-        for hole in holes:
-            _, first, last, _ = axis.inside(s, hole)
-            if first < stop and start < last:
-                inner = max(inner, _opened_to(s, hole))
+        inside = (
+            _opened_to(s, hole)
+            for hole in holes_between(s, axis, start, stop)
+            if s[f"{hole}.end"] == side
+        )
+        inner = max(inside, default=0.0)
         if kind_of(name) == "step" and inner and wide - inner < 2 * THIN * wide:
             found.add(name)
     return found

@@ -314,14 +314,14 @@ def _clearance_hole(trail: Trail, thread: str, fit: str) -> dict[str, Any]:
     sources=("the head's own standard, named in the answer",),
 )
 def _cap_screw(trail: Trail, thread: str, head: str) -> dict[str, Any]:
-    sizes_of = thread_of(thread)
-    if head == "hex" and sizes_of.form_name == "whitworth":
+    screw = thread_of(thread)
+    if head == "hex" and screw.form_name == "whitworth":
         raise BadInput(
             "thread",
-            f"The hexagon of {sizes_of.name} is not kept here, and is another than "
+            f"The hexagon of {screw.name} is not kept here, and is another than "
             "that of a unified screw as thick: measure it.",
         )
-    size = size_of(sizes_of)
+    size = size_of(screw)
     found = _heads().get((size, head))
     if found is None:
         sizes = [known for known, kind in _heads() if kind == head]

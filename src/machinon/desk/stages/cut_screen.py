@@ -7,6 +7,7 @@ from msgspec import Struct
 
 from machinon.core.cutting.coach import Advice
 from machinon.core.cutting.cut_state import Dial
+from machinon.core.in_inches import in_inches
 from machinon.core.job.fit_plan import DrawnSize
 from machinon.core.quantity import length_range, length_text
 from machinon.desk.open_job import OpenJob
@@ -101,13 +102,15 @@ def _before_the_first_cut(job: OpenJob) -> CutScreen:
 
 def _touching(job: OpenJob) -> CutScreen:
     dial = job.dial
-    few = "a thou or two" if job.inch else "a few hundredths"
+    says = (
+        "Touching off is good to a few hundredths; the first measured cut corrects it."
+    )
     return CutScreen(
         "touch",
         "Touch the tool on the work",
         "dial at touch?",
         f"as it reads{' in inches' if dial.inch else ''}, {_counted(dial)}",
-        f"Touching off is good to {few}; the first measured cut corrects it.",
+        in_inches(says) if job.inch else says,
         "The dial reads at touch",
         "Take the touch",
         "cut",
